@@ -1,0 +1,76 @@
+import type { LinkMode, Plug } from '../facts/link-modes.ts';
+import type { FilesystemId, OsFamily } from '../facts/filesystems.ts';
+
+export type Severity = 'note' | 'limit' | 'check' | 'fail';
+export type About = 'host' | 'port' | 'cable' | 'enclosure' | 'drive' | 'pad' | 'job';
+export type Verdict = 'works' | 'limited' | 'check' | 'fails';
+
+/** Gain that a limit costs, MB/s: what the chain does now, and what the enclosure and drive do in their best mode. */
+type Gain = { now: number; best: number; direction: 'read' | 'write'; /** Another part has to change with it. */ with?: 'port' | 'cable' };
+
+/** The facts behind each finding. Words are made from them in `words.ts`; nothing else about a finding is text. */
+export type FindingFacts = {
+  'no-common-link-mode': { port: readonly LinkMode[]; bridge: readonly LinkMode[]; thunderboltOnly: boolean };
+  'plug-mismatch': { port: Plug; enclosure: readonly Plug[]; ends?: readonly [Plug, Plug] };
+  'port-limits-link': Gain & { mode: LinkMode; wanted: LinkMode };
+  'cable-limits-link': Gain & { mode: LinkMode; wanted: LinkMode };
+  'adapter-limits-link': Gain & { mode: LinkMode; wanted: LinkMode; via: 'hub' | 'adapter' };
+  'bridge-limits-link': { mode: LinkMode; bridge: number; drive: number };
+  'drive-limits-link': { drive: number; link: number };
+  'drive-faster-than-link': { drive: number; link: number; percent: number };
+  'bulk-only-transport': { who: 'port' | 'enclosure'; read: number; withUas: number };
+  'host-write-ceiling': { cap: number; without: number };
+  'cable-length-doubtful': { lengthM: number; safeM: number; mode: LinkMode };
+  'pcie-generation-above-tunnel': { drive: number; slot: number };
+
+  'form-factor-mismatch': { drive: string; bay: string };
+  'm2-length-unsupported': { driveMm: number; takesMm: readonly number[]; assumed: boolean };
+  'm2-key-mismatch': { drive: string; takes: readonly string[]; assumed: boolean };
+  'protocol-unsupported': { drive: 'nvme' | 'sata'; takes: readonly string[] };
+  'bay-too-thin': { driveMm: number; bayMm: number; assumed: boolean };
+  'capacity-above-limit': { driveTB: number; limitTB: number };
+  'double-sided-no-clearance': { clearanceMm?: number; neededMm: number; assumed: boolean };
+  'heatsink-blocks-lid': { heatsinkMm: number; clearanceMm?: number };
+  'port-power-short': { needW: number; portW: number; what: 'steady' | 'peak'; portAssumed: boolean };
+  'external-supply-needed': { stated: boolean };
+  'esata-needs-power': Record<never, never>;
+  'trim-not-passed': { who: 'bridge' | 'transport' };
+  'drive-nearly-full': { percent: number };
+  'smr-rewrite-risk': { recording: 'smr' | 'unknown' };
+
+  'pad-none-fits': { gapMm: number; buyMm?: number; role: string };
+  'pad-no-contact': { gapMm: number; padMm: number; buyMm?: number; role: string };
+  'pad-over-compressed': { gapMm: number; padMm: number; percent: number; buyMm?: number; role: string };
+
+  'filesystem-no-common': { writers: readonly OsFamily[]; readers: readonly OsFamily[] };
+  'filesystem-read-only-on-host': { filesystem: FilesystemId; hosts: readonly OsFamily[] };
+  'os-too-old': { family: OsFamily; version: string; since: string; filesystem: FilesystemId };
+  'file-above-limit': { fileGB: number; limitGB: number; filesystem: FilesystemId };
+  'mbr-above-2tib': { capacityTB: number; who: 'house rule' | 'device' };
+
+  'cache-cliff-in-job': { atGB: number; before: number; after: number };
+  'job-does-not-fit': { needGB: number; freeGB: number };
+  'endurance-short': { years: number; warrantyYears: number; gbPerDay: number };
+};
+
+export type FindingCode = keyof FindingFacts;
+export type Finding = { [C in FindingCode]: { code: C; severity: Severity; about: About } & FindingFacts[C] }[FindingCode];
+
+const ORDER: Record<Severity, number> = { note: 0, limit: 1, check: 2, fail: 3 };
+const VERDICT: readonly Verdict[] = ['works', 'limited', 'check', 'fails'];
+
+/** The worst finding decides. */
+export function verdictOf(findings: readonly { severity: Severity }[]): Verdict {
+  let worst = 0;
+  for (const finding of findings) if (ORDER[finding.severity] > worst) worst = ORDER[finding.severity];
+  return VERDICT[worst]!;
+}
+
+/** Worst first; among equals the order in which the rules found them. */
+export function worstFirst<F extends { severity: Severity }>(findings: readonly F[]): F[] {
+  return [...findings].sort((a, b) => ORDER[b.severity] - ORDER[a.severity]);
+}
+
+/** A value that was filled in from a class template, and where it came from. */
+export type Assumed = { part: About; field: string; value: number | string | boolean; from: string };
+export type Assume = (part: About, field: string, value: Assumed['value'], from: string) => void;

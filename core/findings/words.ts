@@ -1,0 +1,183 @@
+import { FILESYSTEMS, OS_LABEL, type OsFamily } from '../facts/filesystems.ts';
+import { LINK_MODES, type LinkMode, type Plug } from '../facts/link-modes.ts';
+import { capacity, figure, quantity, rate } from '../quantities/format.ts';
+import type { Finding, FindingCode, FindingFacts } from './finding.ts';
+
+export type Sentence = { message: string; remedy?: string };
+
+const mode = (id: LinkMode) => LINK_MODES[id].label;
+const speed = (id: LinkMode) => (id === 'usb2' ? '480 Mb/s' : quantity(LINK_MODES[id].lineGbps, 'Gb/s'));
+const mbps = (value: number) => `${rate(value)}\u202fMB/s`;
+const mm = (value: number) => quantity(value, 'mm');
+const list = (items: readonly string[], last = 'and') =>
+  items.length < 2 ? (items[0] ?? 'nothing') : `${items.slice(0, -1).join(', ')} ${last} ${items[items.length - 1]}`;
+const systems = (families: readonly OsFamily[]) => list([...new Set(families)].map((f) => OS_LABEL[f]));
+const plugs: Record<Plug, string> = { 'usb-c': 'USB-C', 'usb-a': 'USB-A', 'usb-b': 'USB-B', 'micro-b': 'Micro-B', esata: 'eSATA' };
+const form: Record<string, string> = { m2: 'an M.2', '2.5in': 'a 2.5-inch', '3.5in': 'a 3.5-inch' };
+const buy = (value: number | undefined) =>
+  value === undefined ? 'No single stock thickness closes this gap well; stack two, or pick another enclosure.' : `A ${mm(value)} pad would sit right.`;
+const gain = (f: { now: number; best: number; direction: string; with?: string }, what: string) =>
+  `${what}${f.with ? ` together with a ${f.with} that carries it` : ''} would take the ${f.direction} from ${rate(f.now)} to about ${mbps(f.best)}.`;
+
+/** Every sentence a finding can say, complete by type. Bits for links, bytes for throughput, each with its unit. */
+const WORDS: { [C in FindingCode]: (f: FindingFacts[C]) => Sentence } = {
+  'no-common-link-mode': (f) => ({
+    message: f.thunderboltOnly
+      ? 'The enclosure speaks Thunderbolt only and has no USB fallback: on this port and cable it does not appear at all.'
+      : f.port.length === 0
+        ? 'The port carries nothing that this enclosure could use.'
+        : `Port, cable and enclosure have no link mode in common (port: ${list(f.port.map(mode))}; enclosure: ${list(f.bridge.map(mode))}).`,
+    remedy: f.thunderboltOnly ? 'Use a Thunderbolt port with a 40 Gb/s cable, or an enclosure that falls back to USB.' : 'Pick a port and cable that share a mode with the enclosure.'
+  }),
+  'plug-mismatch': (f) => ({
+    message: f.ends
+      ? `The cable has ${plugs[f.ends[0]]} and ${plugs[f.ends[1]]}; the port takes ${plugs[f.port]}, the enclosure ${list(f.enclosure.map((p) => plugs[p]), 'or')}.`
+      : `The enclosure's fixed cable ends in ${list(f.enclosure.map((p) => plugs[p]), 'or')}; the port takes ${plugs[f.port]}.`,
+    remedy: f.ends ? `Use a cable from ${plugs[f.port]} to ${list(f.enclosure.map((p) => plugs[p]), 'or')}.` : 'Use a port that takes this plug.'
+  }),
+  'port-limits-link': (f) => ({
+    message: `The port is the slowest link: it runs this enclosure in ${mode(f.mode)}, and the enclosure could do ${mode(f.wanted)}.`,
+    remedy: gain(f, `A port with ${mode(f.wanted)}`)
+  }),
+  'cable-limits-link': (f) => ({
+    message: `The cable is the slowest link: it carries ${speed(f.mode)} here, and the enclosure could do ${mode(f.wanted)}.`,
+    remedy: gain(f, `A ${speed(f.wanted)} cable`)
+  }),
+  'adapter-limits-link': (f) => ({
+    message: `The ${f.via} in front of the port is the slowest link: behind it the enclosure runs in ${mode(f.mode)}, and could do ${mode(f.wanted)}.`,
+    remedy: gain(f, `A port without the ${f.via}`)
+  }),
+  'bridge-limits-link': (f) => ({
+    message: `The enclosure's bridge is the slowest link: ${mbps(f.bridge)} in ${mode(f.mode)}, where the drive could do ${mbps(f.drive)}.`
+  }),
+  'drive-limits-link': (f) => ({
+    message: `The drive sets the pace: ${mbps(f.drive)}, where the link would carry ${mbps(f.link)}.`
+  }),
+  'drive-faster-than-link': (f) => ({
+    message: `This chain can use ${figure(f.percent)}\u202f% of what the drive is rated for (${mbps(f.link)} of ${mbps(f.drive)}).`,
+    remedy: 'A slower drive would do the same here; a faster host later would use more of this one.'
+  }),
+  'bulk-only-transport': (f) => ({
+    message: `The ${f.who} uses bulk-only transport instead of UAS: about ${rate(f.read)} instead of ${mbps(f.withUas)}, and worse at random access.`,
+    remedy: f.who === 'port' ? 'Try another port, or a newer driver.' : 'Look for bridge firmware with UAS, or another enclosure.'
+  }),
+  'host-write-ceiling': (f) => ({
+    message: `This port writes at most ${mbps(f.cap)}; the rest of the chain would take ${mbps(f.without)}.`,
+    remedy: 'Measure on a second host before you blame the drive.'
+  }),
+  'cable-length-doubtful': (f) => ({
+    message: `${quantity(f.lengthM, 'm')} is long for a passive cable in ${mode(f.mode)}; up to ${quantity(f.safeM, 'm')} is safe.`,
+    remedy: 'Take a shorter cable, or one that is active or certified at this length.'
+  }),
+  'pcie-generation-above-tunnel': (f) => ({
+    message: `A PCIe ${f.drive} drive should fall back to the bridge's PCIe ${f.slot}, but some bridges do not find such drives at all.`,
+    remedy: 'Try it while it can still be returned, or take a PCIe 4 drive; nothing is lost in speed here.'
+  }),
+  'form-factor-mismatch': (f) => ({
+    message: `${form[f.drive] ?? f.drive} drive does not go into ${form[f.bay] ?? f.bay} enclosure.`.replace(/^a/, 'A'),
+    remedy: `Take ${form[f.drive] ?? f.drive} enclosure.`
+  }),
+  'm2-length-unsupported': (f) => ({
+    message: `The drive is ${mm(f.driveMm)} long; the enclosure takes ${list(f.takesMm.map(String), 'or')}\u202fmm${f.assumed ? ' (assumed)' : ''}.`,
+    remedy: f.assumed ? 'Measure before you buy.' : 'Take an enclosure with a standoff for this length.'
+  }),
+  'm2-key-mismatch': (f) => ({
+    message: `The drive's key ${f.drive} does not go into this slot, which takes ${list(f.takes, 'or')}${f.assumed ? ' (assumed)' : ''}.`,
+    remedy: 'Look at the notch before you push; never force a module.'
+  }),
+  'protocol-unsupported': (f) => ({
+    message: `The drive speaks ${f.drive === 'nvme' ? 'NVMe' : 'SATA'}, the enclosure only ${list(f.takes.map((p) => (p === 'nvme' ? 'NVMe' : 'SATA')))}: it may slide in and is then not recognised.`,
+    remedy: `Take an enclosure that takes ${f.drive === 'nvme' ? 'NVMe' : 'SATA'}.`
+  }),
+  'bay-too-thin': (f) => ({
+    message: `The drive is ${mm(f.driveMm)} thick, the bay takes ${mm(f.bayMm)}${f.assumed ? ' (assumed)' : ''}.`,
+    remedy: f.assumed ? 'Measure before you buy.' : 'Take an enclosure with a deeper bay.'
+  }),
+  'capacity-above-limit': (f) => ({
+    message: `The enclosure is stated up to ${capacity(f.limitTB)}, the drive has ${capacity(f.driveTB)}.`,
+    remedy: 'Such limits are often only what was tested. Check that the whole capacity shows before you trust it with data.'
+  }),
+  'double-sided-no-clearance': (f) => ({
+    message: f.assumed
+      ? `The drive has chips on both sides (or may have): it needs ${mm(f.neededMm)} under the board, and this enclosure's room there is not known.`
+      : f.clearanceMm === undefined
+        ? 'The drive has chips on both sides, and the enclosure takes single-sided drives only.'
+        : `The drive has chips on both sides and needs ${mm(f.neededMm)} under the board; there are ${mm(f.clearanceMm)}.`,
+    remedy: f.assumed ? 'Look at the underside of the drive, and measure under the board.' : 'Take a single-sided drive or another enclosure.'
+  }),
+  'heatsink-blocks-lid': (f) => ({
+    message: f.clearanceMm === undefined
+      ? `The drive carries a ${mm(f.heatsinkMm)} heatsink; whether the lid closes over it is not known.`
+      : `The drive's ${mm(f.heatsinkMm)} heatsink does not fit under the lid (${mm(f.clearanceMm)}).`,
+    remedy: 'Take the heatsink off (mind the warranty), or pick another enclosure.'
+  }),
+  'port-power-short': (f) => ({
+    message: `${f.what === 'steady' ? 'In steady work' : 'At its peak'} the build wants ${quantity(f.needW, 'W')}; the port gives ${quantity(f.portW, 'W')}${f.portAssumed ? ' (assumed for its kind)' : ''}.`,
+    remedy: 'Use a port that gives more, a powered hub, or an enclosure with its own supply. Do not run long writes before that.'
+  }),
+  'external-supply-needed': (f) => ({
+    message: f.stated ? 'A 3.5-inch disk needs 12 V from a supply of its own; this enclosure has none.' : 'A 3.5-inch disk needs 12 V from a supply of its own; whether this enclosure has one is not stated.',
+    remedy: 'Take an enclosure with its own power supply. Never open the supply itself.'
+  }),
+  'esata-needs-power': () => ({
+    message: 'Plain eSATA carries no power, and this enclosure has no supply of its own.',
+    remedy: 'Power the enclosure first: plug data before power, and unplug power before data.'
+  }),
+  'trim-not-passed': (f) => ({
+    message: `TRIM does not reach the drive through this ${f.who === 'bridge' ? 'bridge' : 'transport'}: freed space stays occupied for the drive, and its cache shrinks with time.`,
+    remedy: 'Leave a tenth of the drive unpartitioned, or trim it now and then behind a bridge that passes TRIM.'
+  }),
+  'drive-nearly-full': (f) => ({
+    message: `At ${figure(f.percent)}\u202f% full, both the cache and the rate after it shrink.`,
+    remedy: 'Keep a fifth free, and test again after freeing space.'
+  }),
+  'smr-rewrite-risk': (f) => ({
+    message: f.recording === 'smr' ? 'The disk is shingled (SMR): first writes run well, rewrites can collapse to 3 – 60\u202fMB/s.' : 'Whether the disk is shingled (SMR) is not known; if it is, rewrites can collapse to 3 – 60\u202fMB/s.',
+    remedy: 'Good for data that is written once. For daily rewriting take a CMR disk.'
+  }),
+  'pad-none-fits': (f) => ({ message: `No pad at hand closes the ${mm(f.gapMm)} gap over the ${f.role}.`, remedy: buy(f.buyMm) }),
+  'pad-no-contact': (f) => ({
+    message: `A ${mm(f.padMm)} pad does not touch the ${f.role}: the gap is ${mm(f.gapMm)}. Air conducts a hundred times worse than a pad.`,
+    remedy: buy(f.buyMm)
+  }),
+  'pad-over-compressed': (f) => ({
+    message: `A ${mm(f.padMm)} pad in the ${mm(f.gapMm)} gap over the ${f.role} is compressed by ${figure(f.percent)}\u202f%: the board bends and contacts can lift.`,
+    remedy: buy(f.buyMm)
+  }),
+  'filesystem-no-common': (f) => ({
+    message: `No filesystem is written by ${systems(f.writers)}${f.readers.length > 0 ? ` and read by ${systems(f.readers)}` : ''} within this job's limits.`,
+    remedy: 'Drop one of the systems, smaller files, or add software on one of them.'
+  }),
+  'filesystem-read-only-on-host': (f) => ({
+    message: `${systems(f.hosts)} can read ${FILESYSTEMS[f.filesystem].label} but not write it.`
+  }),
+  'os-too-old': (f) => ({
+    message: `${FILESYSTEMS[f.filesystem].label} needs ${OS_LABEL[f.family]} ${f.since}; this one is ${f.version}.`,
+    remedy: 'Newer system software, or an add-on filesystem, can help.'
+  }),
+  'file-above-limit': (f) => ({
+    message: `The largest file has ${quantity(f.fileGB, 'GB')}; ${FILESYSTEMS[f.filesystem].label} stops at ${quantity(f.limitGB, 'GB')}, and nothing else suits every system of this job.`,
+    remedy: 'Split the files, or leave out the system that forces this filesystem.'
+  }),
+  'mbr-above-2tib': (f) => ({
+    message: `MBR (${f.who}) reaches 2.2\u202fTB of this ${capacity(f.capacityTB)} drive.`,
+    remedy: 'Use GPT, or a smaller drive for such devices.'
+  }),
+  'cache-cliff-in-job': (f) => ({
+    message: `After about ${quantity(f.atGB, 'GB')} the write cache is full and the write falls from ${rate(f.before)} to about ${mbps(f.after)}. That is how the drive works, not a fault.`,
+    remedy: 'Split the transfer with a rest between, or take a drive with a larger cache or a faster rate after it.'
+  }),
+  'job-does-not-fit': (f) => ({
+    message: `The job needs ${quantity(f.needGB, 'GB')}; the drive has room for ${quantity(f.freeGB, 'GB')}.`,
+    remedy: 'Take a larger drive, or fewer days on this one.'
+  }),
+  'endurance-short': (f) => ({
+    message: `At ${quantity(f.gbPerDay, 'GB')} a day the rated endurance is used up in ${quantity(f.years, 'years')}, before the warranty of ${quantity(f.warrantyYears, 'years')} ends.`,
+    remedy: 'Take a drive with more endurance; warranty ends at the earlier of the two.'
+  })
+};
+
+/** The sentence of a finding, and its remedy where there is one. */
+export function sentenceOf(finding: Finding): Sentence {
+  return (WORDS[finding.code] as (f: Finding) => Sentence)(finding);
+}

@@ -1,0 +1,62 @@
+import { z } from 'zod';
+import { cableSchema } from './cable.ts';
+import { formFactor, M2_KEYS, M2_LENGTHS } from './drive.ts';
+import { choice, id, measure, name, numberChoice, text, yesNo } from './field.ts';
+import { linkModes, plug } from './link-mode.ts';
+import { padSchema } from './pad.ts';
+
+export const enclosureSchema = z.strictObject({
+  id: id().optional(),
+  kind: z.literal('enclosure'),
+  name: name(),
+  formFactor: formFactor(),
+  protocols: z
+    .array(z.enum(['nvme', 'sata']))
+    .min(1)
+    .max(2)
+    .meta({ title: 'Takes', first: true, labels: { nvme: 'NVMe', sata: 'SATA' } }),
+  modes: linkModes('Link modes', { first: true, description: 'all that it offers; a Thunderbolt-only case has no USB fallback' }),
+  plug: plug('Plug', { first: true }),
+  morePlugs: z.array(plug('Plug')).max(4).meta({ title: 'Further sockets', group: 'Bridge' }).optional(),
+  captiveCable: yesNo('Cable fixed to the case', { group: 'Bridge' }).optional(),
+  bridge: text('Bridge chip or board', 120, { group: 'Bridge' }).optional(),
+  downstreamPcie: z
+    .strictObject({
+      generation: numberChoice('PCIe generation', [2, 3, 4, 5]),
+      lanes: numberChoice('Lanes', [1, 2, 4])
+    })
+    .meta({ title: 'PCIe to the drive', group: 'Bridge' })
+    .optional(),
+  downstreamSataGbps: numberChoice('SATA to the drive', [1.5, 3, 6], { unit: 'Gb/s', group: 'Bridge' }).optional(),
+  uas: yesNo('UAS', { group: 'Bridge' }).optional(),
+  trim: yesNo('Passes TRIM', { group: 'Bridge' }).optional(),
+  bridgePowerW: measure('Bridge, own power', 'W', 0, 30, { group: 'Bridge' }).optional(),
+  m2LengthsMm: z
+    .array(z.literal([...M2_LENGTHS]))
+    .min(1)
+    .max(5)
+    .meta({ title: 'M.2 lengths', unit: 'mm', group: 'Bay' })
+    .optional(),
+  m2Keys: z.array(z.enum(M2_KEYS)).min(1).max(3).meta({ title: 'Module keys accepted', group: 'Bay' }).optional(),
+  maxThicknessMm: measure('Thickest drive', 'mm', 1, 80, { group: 'Bay' }).optional(),
+  maxCapacityTB: measure('Largest drive, as stated', 'TB', 0.01, 200, { group: 'Bay' }).optional(),
+  takesDoubleSided: yesNo('Takes double-sided drives', { group: 'Bay' }).optional(),
+  clearanceTopMm: measure('Board to lid, inside', 'mm', 0.1, 60, { group: 'Bay' }).optional(),
+  clearanceBottomMm: measure('Board to floor, inside', 'mm', 0, 60, { group: 'Bay' }).optional(),
+  retention: choice('Held by', ['screw', 'tool-less', 'tray'], { group: 'Bay' }).optional(),
+  cooling: z
+    .strictObject({
+      kind: choice('Cooling', ['passive', 'fan']),
+      areaCm2: measure('Surface', 'cm²', 1, 5_000).optional(),
+      massG: measure('Mass of the case', 'g', 1, 10_000).optional(),
+      material: choice('Material', ['aluminium', 'plastic']).optional()
+    })
+    .meta({ title: 'Cooling', group: 'Case' })
+    .optional(),
+  externalSupply: yesNo('Own power supply', { group: 'Case' }).optional(),
+  weightG: measure('Weight', 'g', 1, 20_000, { group: 'Case' }).optional(),
+  includedPads: z.array(padSchema).max(12).meta({ title: 'Pads in the box', group: 'In the box' }).optional(),
+  includedCables: z.array(cableSchema).max(6).meta({ title: 'Cables in the box', group: 'In the box' }).optional()
+});
+
+export type Enclosure = z.infer<typeof enclosureSchema>;

@@ -1,0 +1,28 @@
+import { z } from 'zod';
+import { choice, id, measure, name, yesNo } from './field.ts';
+import { osSchema } from './host.ts';
+
+export const PURPOSES = ['scratch', 'exchange', 'backup', 'boot', 'archive', 'camera'] as const;
+
+export const jobSchema = z.strictObject({
+  id: id().optional(),
+  name: name(),
+  purposes: z.array(z.enum(PURPOSES)).max(6).meta({ title: 'Purposes', first: true }),
+  transferGB: measure('One transfer', 'GB', 0.001, 200_000, { first: true }),
+  files: z.number().int().min(1).max(1e9).meta({ title: 'Files in it', first: true }).optional(),
+  largestFileGB: measure('Largest file', 'GB', 0.000001, 200_000, { first: true }).optional(),
+  direction: choice('Direction', ['in', 'out', 'both'], {
+    first: true,
+    labels: { in: 'onto the drive', out: 'from the drive', both: 'both ways' }
+  }),
+  perDay: z.number().min(0).max(10_000).meta({ title: 'Transfers a day' }).optional(),
+  writeHosts: z.array(osSchema).max(12).meta({ title: 'Written on' }).optional(),
+  readHosts: z.array(osSchema).max(12).meta({ title: 'Read on' }).optional(),
+  ambientC: measure('Room temperature', '°C', -30, 60).optional(),
+  carried: yesNo('Carried about').optional(),
+  encrypt: yesNo('Encrypted').optional(),
+  minSustainedWriteMBps: measure('Sustained write needed', 'MB/s', 1, 20_000).optional(),
+  capacityTB: measure('Room needed', 'TB', 0.001, 200).optional()
+});
+
+export type Job = z.infer<typeof jobSchema>;

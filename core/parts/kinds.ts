@@ -1,0 +1,14 @@
+/** The kinds of part and what people call them, without the schemas, so that pages need not load those. */
+export const KINDS = ['drive', 'enclosure', 'cable', 'pad', 'host', 'alternative'] as const;
+export type Kind = (typeof KINDS)[number];
+
+export const KIND_LABEL: Record<Kind, { one: string; many: string }> = {
+  drive: { one: 'drive', many: 'Drives' },
+  enclosure: { one: 'enclosure', many: 'Enclosures' },
+  cable: { one: 'cable', many: 'Cables' },
+  pad: { one: 'pad', many: 'Pads' },
+  host: { one: 'host', many: 'Hosts' },
+  alternative: { one: 'alternative', many: 'Alternatives' }
+};
+
+export const isKind = (value: string): value is Kind => (KINDS as readonly string[]).includes(value);

@@ -1,0 +1,193 @@
+import { MBR_MAX_TB } from '../facts/filesystems.ts';
+import type { HouseRules } from '../facts/schools.ts';
+import { schoolChoice } from '../facts/schools.ts';
+import { adviseFilesystem } from '../filesystem/advise.ts';
+import { usableTiB } from '../filesystem/capacity.ts';
+import { verdictOf, worstFirst, type Assumed, type Finding } from '../findings/finding.ts';
+import { sentenceOf } from '../findings/words.ts';
+import { buildCost } from '../cost/build-cost.ts';
+import { checkFit } from '../fit/rules.ts';
+import type { Pairing } from '../fit/rule.ts';
+import { limitFindings } from '../link/limits.ts';
+import { isTunnelled } from '../link/modes.ts';
+import { negotiate } from '../link/negotiate.ts';
+import { bottleneckOf, chainStages, runsUas } from '../link/stages.ts';
+import { fillDrive, fillEnclosure, portPower } from '../parts/fill.ts';
+import type { Host, Port } from '../parts/host.ts';
+import type { Job } from '../parts/job.ts';
+import { capBand, type Band } from '../quantities/band.ts';
+import { TB_PER_TIB } from '../quantities/unit.ts';
+import { planPads } from '../stack/plan-pads.ts';
+import { enduranceYears } from '../throughput/endurance.ts';
+import { forecastCache, type CacheForecast } from '../throughput/flash-cache.ts';
+import { fileCost, jobTime } from '../throughput/job-time.ts';
+import { randomRate } from '../throughput/random.ts';
+import type { PlanInput, PlanReport } from './report.ts';
+import { explain, type Explained } from './workings.ts';
+
+/** Changes whenever the same parts can give another plan; a stored plan of another version says so. */
+export const ENGINE_VERSION = '1';
+
+const WARRANTY_YEARS = 3;
+const noAssume = () => {};
+
+/** @returns the port of that id, or undefined */
+export const portOf = (host: Host, portId: string): Port | undefined => host.ports.find((port) => port.id === portId);
+
+type JobForecast = NonNullable<PlanReport['job']>;
+
+/** The other end of a copy: the host's own disk bounds it, and falls off a cache of its own. */
+function withHostDisk(host: Host, burst: Band, cache: CacheForecast | null, direction: 'read' | 'write') {
+  const disk = host.internalDisk;
+  if (direction === 'write') {
+    const source = disk?.readMBps;
+    return {
+      burst: source === undefined ? burst : capBand(burst, source),
+      cliffGB: cache?.cliffAtGB ?? null,
+      after: cache && source !== undefined ? capBand(cache.sustained, source) : (cache?.sustained ?? burst)
+    };
+  }
+  if (!disk) return { burst, cliffGB: null, after: burst };
+  const into = capBand(burst, disk.writeMBps);
+  const after = disk.postCacheWriteMBps;
+  // The host's cliff, where its cache and the rate after it are known and the drive feeds it faster than that.
+  if (disk.cacheGB === undefined || after === undefined || into.typical <= after) return { burst: into, cliffGB: null, after: into };
+  return { burst: into, cliffGB: { low: disk.cacheGB, typical: disk.cacheGB, high: disk.cacheGB }, after: capBand(into, after) };
+}
+
+function addBands(a: Band, b: Band): Band {
+  return { low: a.low + b.low, typical: a.typical + b.typical, high: a.high + b.high };
+}
+
+function jobFindings(job: Job, freeGB: number, forecast: JobForecast, cache: CacheForecast, write: Band, drive: { enduranceTBW?: number; warrantyYears?: number }): Finding[] {
+  const findings: Finding[] = [];
+  const needGB = Math.max(job.transferGB, (job.capacityTB ?? 0) * 1000);
+  if (!forecast.fits) findings.push({ code: 'job-does-not-fit', severity: 'fail', about: 'job', needGB, freeGB });
+  if (forecast.cliffReached) {
+    findings.push({ code: 'cache-cliff-in-job', severity: 'limit', about: 'job', atGB: cache.cliffAtGB!.typical, before: write.typical, after: cache.sustained.typical });
+  }
+  if (drive.enduranceTBW !== undefined && job.perDay && job.direction !== 'out') {
+    const gbPerDay = job.transferGB * job.perDay;
+    const meanMB = job.files ? (job.transferGB * 1000) / job.files : undefined;
+    const workload = meanMB === undefined ? 'mixed' : meanMB >= 1 ? 'sequential' : meanMB >= 0.1 ? 'mixed' : 'smallRandom';
+    const years = enduranceYears(drive.enduranceTBW, gbPerDay, workload);
+    const warrantyYears = drive.warrantyYears ?? WARRANTY_YEARS;
+    if (years < warrantyYears) findings.push({ code: 'endurance-short', severity: 'check', about: 'drive', years, warrantyYears, gbPerDay });
+  }
+  return findings;
+}
+
+/**
+ * Judges one build: parts in, report out, in closed form. Pure; no clock, no randomness.
+ * Where link or fit fail, throughput and bottleneck are null and the findings say why; the rest of the report still comes.
+ * @param options.workings whether every figure comes with its formula, the numbers put in and the source
+ * @throws RangeError if the host has no port of that id
+ */
+export function plan(input: PlanInput, options: { workings: boolean } = { workings: true }): PlanReport {
+  const { host, cable, job, quotes } = input;
+  const rules = input.houseRules as HouseRules | undefined;
+  const port = portOf(host, input.portId);
+  if (!port) throw new RangeError(`${host.name} has no port “${input.portId}”`);
+
+  const assumed: Assumed[] = [];
+  const assume = (part: Assumed['part'], field: string, value: Assumed['value'], from: string) => void assumed.push({ part, field, value, from });
+  const drive = fillDrive(input.drive, assume);
+  const enclosure = fillEnclosure(input.enclosure, assume);
+  const negotiation = negotiate(port, cable, input.enclosure, assume);
+  const needsPower = input.enclosure.externalSupply !== true;
+  const portWatts = portPower(port, needsPower ? assume : noAssume);
+  const chain = negotiation.mode === null ? [] : chainStages(negotiation, negotiation.mode, port, enclosure, drive);
+  const chainWrite = chain.length > 0 ? bottleneckOf(chain, 'writeMBps') : null;
+  const pairing: Pairing = { drive, enclosure, port, portWatts, negotiation, writeMBps: chainWrite?.band.typical };
+
+  const findings = checkFit(pairing);
+  const broken = negotiation.mode === null || findings.some((f) => f.severity === 'fail');
+  const freeGB = input.drive.capacityTB * 1000 * (1 - (input.drive.fillFraction ?? 0));
+
+  const stages = broken ? [] : chain;
+  const read = broken ? null : bottleneckOf(stages, 'MBps');
+  const write = broken ? null : chainWrite;
+  const uas = runsUas(port, enclosure);
+  const random = (direction: 'read' | 'write') => (broken ? null : randomRate(drive, negotiation.mode!, uas, direction));
+  const cache = write ? forecastCache(drive, write.band, freeGB) : null;
+  if (!broken) {
+    findings.push(...limitFindings({ negotiation, mode: negotiation.mode!, port, enclosure, drive, stages }, job?.minSustainedWriteMBps));
+  }
+
+  const pads = planPads(input.drive, input.enclosure, input.pads, rules, assume);
+  findings.push(...pads.findings);
+
+  const { advice, findings: filesystemFindings } = adviseFilesystem({ host: host.os, media: input.drive.media, capacityTB: input.drive.capacityTB, job, rules });
+  findings.push(...filesystemFindings);
+  const usable = usableTiB(
+    advice.first.scheme === 'mbr' ? Math.min(input.drive.capacityTB, MBR_MAX_TB) : input.drive.capacityTB,
+    advice.first.filesystem,
+    host.os.family === 'macos'
+  );
+
+  let forecast: JobForecast | undefined;
+  if (job && read && write && cache) {
+    const usableFreeGB = usable * TB_PER_TIB * 1000 * (1 - (input.drive.fillFraction ?? 0));
+    const quickRemoval = host.os.family === 'windows' && schoolChoice('write-cache', rules) === 'quick-removal';
+    const perFile = (direction: 'read' | 'write') =>
+      fileCost(input.drive.media === 'hdd', isTunnelled(negotiation.mode!), advice.first.filesystem, quickRemoval, direction);
+    const fed = host.internalDisk === undefined ? cache : forecastCache(drive, capBand(write.band, host.internalDisk.readMBps), freeGB);
+    const into = () => jobTime(job.transferGB, job.files ?? 1, withHostDisk(host, write.band, fed, 'write'), perFile('write'));
+    const outOf = () => jobTime(job.transferGB, job.files ?? 1, withHostDisk(host, read.band, null, 'read'), perFile('read'));
+    const seconds = job.direction === 'in' ? into() : job.direction === 'out' ? outOf() : addBands(into(), outOf());
+    forecast = {
+      seconds,
+      cliffReached: job.direction !== 'out' && fed.typicalCliff && fed.cliffAtGB !== null && job.transferGB > fed.cliffAtGB.typical,
+      // No thermal forecast yet, so nothing is claimed about throttling.
+      throttleReached: null,
+      fits: Math.max(job.transferGB, (job.capacityTB ?? 0) * 1000) <= usableFreeGB
+    };
+    findings.push(...jobFindings(job, usableFreeGB, forecast, fed, write.band, input.drive));
+  }
+
+  const padPriced = (input.pads ?? []).slice(0, 1).map((pad) => ({ role: 'pads', id: pad.id }));
+  const cost = buildCost(
+    [
+      { role: 'drive', id: input.drive.id },
+      { role: 'enclosure', id: input.enclosure.id },
+      ...(cable && negotiation.cable === cable ? [{ role: 'cable', id: cable.id }] : []),
+      ...padPriced.filter((pad) => quotes?.some((quote) => quote.partId === pad.id))
+    ],
+    quotes,
+    input.drive.capacityTB,
+    usable
+  );
+
+  const report: PlanReport = {
+    engine: ENGINE_VERSION,
+    verdict: verdictOf(findings),
+    findings: worstFirst(findings).map((finding) => ({ code: finding.code, severity: finding.severity, about: finding.about, ...sentenceOf(finding) })),
+    link: {
+      mode: negotiation.mode,
+      stages: stages.map(({ stage, label, MBps, writeMBps }) => ({ stage, label, MBps, writeMBps })),
+      bottleneck: read?.at ?? null,
+      alsoLimits: read?.also ?? [],
+      writeBottleneck: write?.at ?? null
+    },
+    throughput: {
+      read: read?.band ?? null,
+      write: write?.band ?? null,
+      sustainedWrite: cache?.sustained ?? null,
+      random4kRead: random('read'),
+      random4kWrite: random('write')
+    },
+    cache: { cliffAtGB: cache?.cliffAtGB ?? null, recoverS: cache?.recoverS ?? null },
+    ...(forecast ? { job: forecast } : {}),
+    stack: { components: pads.components },
+    thermal: null,
+    filesystem: advice,
+    cost,
+    assumed,
+    workings: []
+  };
+  if (options.workings) {
+    const explained: Explained = { input, port, drive, enclosure, pairing, stages, read, write, usable, freeGB, report };
+    report.workings = explain(explained);
+  }
+  return report;
+}

@@ -1,0 +1,113 @@
+import { z } from 'zod';
+import { FILESYSTEM_IDS } from '../facts/filesystems.ts';
+import { LINK_MODE_IDS, type LinkMode } from '../facts/link-modes.ts';
+import { cableSchema } from '../parts/cable.ts';
+import { driveSchema } from '../parts/drive.ts';
+import { enclosureSchema } from '../parts/enclosure.ts';
+import { hostSchema } from '../parts/host.ts';
+import { jobSchema } from '../parts/job.ts';
+import { padSchema } from '../parts/pad.ts';
+import { quoteSchema } from '../parts/quote.ts';
+
+export const bandSchema = z.strictObject({ low: z.number(), typical: z.number(), high: z.number() });
+const about = z.enum(['host', 'port', 'cable', 'enclosure', 'drive', 'pad', 'job']);
+const stageName = z.enum(['port', 'cable', 'bridge', 'slot', 'drive']);
+const filesystem = z.enum(FILESYSTEM_IDS);
+
+export const houseRulesSchema = z.record(z.string().max(40), z.string().max(40));
+
+/** What a plan is made from, every part in full. */
+export const planInputSchema = z.strictObject({
+  host: hostSchema,
+  portId: z.string().min(1).max(40),
+  cable: cableSchema.optional(),
+  enclosure: enclosureSchema,
+  drive: driveSchema,
+  pads: z.array(padSchema).max(200).optional(),
+  job: jobSchema.optional(),
+  quotes: z.array(quoteSchema).max(5000).optional(),
+  houseRules: houseRulesSchema.optional()
+});
+export type PlanInput = z.infer<typeof planInputSchema>;
+
+const filesystemPick = z.strictObject({
+  filesystem,
+  scheme: z.enum(['gpt', 'mbr']),
+  allocationUnit: z.string().optional(),
+  because: z.array(z.string())
+});
+
+export const findingSchema = z.strictObject({
+  code: z.string(),
+  severity: z.enum(['note', 'limit', 'check', 'fail']),
+  about,
+  message: z.string(),
+  remedy: z.string().optional()
+});
+
+export const workingSchema = z.strictObject({
+  figure: z.string(),
+  formula: z.string(),
+  substituted: z.string(),
+  result: z.union([z.number(), bandSchema, z.string()]),
+  unit: z.string(),
+  source: z.string()
+});
+
+export const planReportSchema = z.strictObject({
+  engine: z.string().describe('version of the engine that made this plan'),
+  verdict: z.enum(['works', 'limited', 'check', 'fails']),
+  findings: z.array(findingSchema),
+  link: z.strictObject({
+    mode: z.enum(LINK_MODE_IDS as [LinkMode, ...LinkMode[]]).nullable(),
+    stages: z.array(z.strictObject({ stage: stageName, label: z.string(), MBps: bandSchema, writeMBps: bandSchema })),
+    bottleneck: stageName.nullable(),
+    alsoLimits: z.array(stageName),
+    writeBottleneck: stageName.nullable()
+  }),
+  throughput: z.strictObject({
+    read: bandSchema.nullable(),
+    write: bandSchema.nullable(),
+    sustainedWrite: bandSchema.nullable(),
+    random4kRead: bandSchema.nullable(),
+    random4kWrite: bandSchema.nullable()
+  }),
+  cache: z.strictObject({ cliffAtGB: bandSchema.nullable(), recoverS: bandSchema.nullable() }),
+  job: z
+    .strictObject({ seconds: bandSchema, cliffReached: z.boolean(), throttleReached: z.boolean().nullable(), fits: z.boolean() })
+    .optional(),
+  stack: z.strictObject({
+    components: z.array(
+      z.strictObject({
+        role: z.string(),
+        side: z.enum(['top', 'bottom']),
+        gapMm: z.number(),
+        pads: z.array(z.number()),
+        compressionPercent: z.number(),
+        verdict: z.enum(['good', 'marginal', 'high', 'no-contact', 'over-compressed'])
+      })
+    )
+  }),
+  thermal: z.null().describe('no thermal forecast yet'),
+  filesystem: z.strictObject({
+    first: filesystemPick,
+    others: z.array(filesystemPick),
+    rejected: z.array(z.strictObject({ filesystem, because: z.string() }))
+  }),
+  cost: z
+    .strictObject({
+      total: z.number(),
+      currency: z.string(),
+      perTB: z.number(),
+      perTiBUsable: z.number(),
+      oldestQuote: z.string(),
+      withoutQuote: z.array(z.string())
+    })
+    .nullable(),
+  assumed: z.array(
+    z.strictObject({ part: about, field: z.string(), value: z.union([z.number(), z.string(), z.boolean()]), from: z.string() })
+  ),
+  workings: z.array(workingSchema)
+});
+export type PlanReport = z.infer<typeof planReportSchema>;
+export type Working = z.infer<typeof workingSchema>;

@@ -1,0 +1,205 @@
+import { DRAIN_SHARE } from '../facts/flash.ts';
+import { FILESYSTEMS } from '../facts/filesystems.ts';
+import { LINK_MODES } from '../facts/link-modes.ts';
+import { PCIE_LANE_MBPS } from '../facts/buses.ts';
+import { steadyPower } from '../fit/electrical.ts';
+import type { Pairing } from '../fit/rule.ts';
+import { modesOf } from '../link/modes.ts';
+import { slotLink, type Bottleneck, type Stage, type StageName } from '../link/stages.ts';
+import type { FilledDrive, FilledEnclosure } from '../parts/fill.ts';
+import type { Port } from '../parts/host.ts';
+import type { Band } from '../quantities/band.ts';
+import { day, duration, figure, rate } from '../quantities/format.ts';
+import { tebibytes } from '../quantities/unit.ts';
+import { landedPrice, newestQuote } from '../cost/landed.ts';
+import type { PlanInput, PlanReport, Working } from './report.ts';
+
+/** Everything the plan computed on its way; the workings only put it into words, they compute nothing new. */
+export type Explained = {
+  input: PlanInput;
+  port: Port;
+  drive: FilledDrive;
+  enclosure: FilledEnclosure;
+  pairing: Pairing;
+  stages: readonly Stage[];
+  read: Bottleneck | null;
+  write: Bottleneck | null;
+  usable: number;
+  freeGB: number;
+  report: PlanReport;
+};
+
+const dash = (b: Band) => `${rate(b.low)} – ${rate(b.typical)} – ${rate(b.high)}`;
+const STAGE: Record<StageName, string> = { port: 'port', cable: 'cable', bridge: 'bridge', slot: 'slot', drive: 'drive' };
+
+function linkWorkings(x: Explained): Working[] {
+  const { negotiation } = x.pairing;
+  const names = (set: number) => modesOf(set).map((id) => LINK_MODES[id].label).join(', ') || 'nothing';
+  const mode = negotiation.mode;
+  return [
+    {
+      figure: 'link.mode',
+      formula: 'best mode in port ∩ cable ∩ enclosure, implied modes included',
+      substituted: `port {${names(negotiation.sets.port)}} ∩ cable {${negotiation.cable ? names(negotiation.sets.cable) : 'no limit'}} ∩ enclosure {${names(negotiation.sets.bridge)}}`,
+      result: mode ? LINK_MODES[mode].label : 'none',
+      unit: '',
+      source: mode ? LINK_MODES[mode].source : 'USB Type-C, USB4 and Thunderbolt discovery'
+    }
+  ];
+}
+
+function stageWorkings(x: Explained): Working[] {
+  return x.stages.map((stage): Working => {
+    const base = { figure: `stage.${stage.stage}`, result: stage.MBps, unit: 'MB/s' };
+    if (stage.stage === 'slot') {
+      const pcie = slotLink(x.drive, x.enclosure);
+      return pcie
+        ? {
+            ...base,
+            formula: 'lanes × payload of a lane × packet efficiency 0.84 – 0.875 – 0.91',
+            substituted: `${pcie.lanes} × ${PCIE_LANE_MBPS[pcie.generation]} MB/s × 0.84 – 0.875 – 0.91`,
+            source: `PCI Express ${pcie.generation}.0; the lower generation and fewer lanes of bridge and drive`
+          }
+        : { ...base, formula: 'table of SATA rates', substituted: stage.label, source: 'Serial ATA; about 560 MB/s in practice' };
+    }
+    if (stage.stage === 'drive') {
+      if (x.drive.drive.media === 'hdd') {
+        return { ...base, formula: 'low: inner edge; typical: mean; high: outer edge', substituted: `(${figure(stage.MBps.high)} + ${figure(stage.MBps.low)}) / 2`, source: 'areal density constant over the surface' };
+      }
+      const stated = x.drive.drive.readMBps !== undefined;
+      return {
+        ...base,
+        formula: stated ? 'rating × 0.85 – 0.95 – 1' : 'class rating × 0.5 – 0.85 – 1',
+        substituted: `${figure(x.drive.rated)} MB/s × ${stated ? '0.85 – 0.95 – 1' : '0.5 – 0.85 – 1'}`,
+        source: stated ? 'data sheet, “up to”' : 'class template (assumed)'
+      };
+    }
+    const tunnel = stage.stage === 'port' && x.port.tunnelMBps !== undefined ? `; tunnel share ${x.port.tunnelMBps} MB/s` : '';
+    return { ...base, formula: 'band of the link mode, whole chain healthy', substituted: `${stage.label}: ${dash(stage.MBps)}${tunnel}`, source: LINK_MODES[x.pairing.negotiation.mode!].source };
+  });
+}
+
+function rateWorkings(x: Explained): Working[] {
+  const { report, read, write, drive } = x;
+  const { throughput, cache } = report;
+  const workings: Working[] = [];
+  const chain = (of: 'MBps' | 'writeMBps') => `min(${x.stages.map((s) => `${STAGE[s.stage]} ${rate(s[of].typical)}`).join(', ')})`;
+  if (read) workings.push({ figure: 'throughput.read', formula: 'minimum over the stages, low with low, typical with typical, high with high', substituted: chain('MBps'), result: read.band, unit: 'MB/s', source: `${STAGE[read.at]} is the lowest stage` });
+  if (write) workings.push({ figure: 'throughput.write', formula: 'minimum over the stages, with write ceilings', substituted: chain('writeMBps'), result: write.band, unit: 'MB/s', source: `${STAGE[write.at]} is the lowest stage` });
+  if (cache.cliffAtGB && write) {
+    const stated = drive.drive.flash?.cacheGB;
+    const fixed = drive.drive.flash?.cacheKind === 'fixed';
+    workings.push({
+      figure: 'cache.cliffAtGB',
+      formula: fixed ? 'cache / (1 − drain / ingress)' : 'W (1 − drain / ingress) = min(cache, (free − W) / bits per cell)',
+      substituted: `cache ${stated === undefined ? 'by class, a share of the free space' : `${figure(stated)} GB`}; free ${figure(x.freeGB)} GB; ingress ${rate(write.band.typical)} MB/s; drain ${figure(drive.drive.flash?.drainMBps ?? DRAIN_SHARE.typical * drive.postCache!.typical)} MB/s`,
+      result: cache.cliffAtGB,
+      unit: 'GB',
+      source: 'balance of what is written, drained and still free; drain share is an estimate'
+    });
+  }
+  if (throughput.sustainedWrite && write) {
+    workings.push({
+      figure: 'throughput.sustainedWrite',
+      formula: cache.cliffAtGB ? 'minimum of the write band and the rate after the cache' : 'the write band: no cliff behind this link',
+      substituted: drive.postCache ? `write ${dash(write.band)}; after the cache ${dash(drive.postCache)}` : `write ${dash(write.band)}`,
+      result: throughput.sustainedWrite,
+      unit: 'MB/s',
+      source: drive.drive.flash?.postCacheWriteMBps !== undefined ? 'stated rate after the cache; throttling is not forecast yet' : 'class estimate; throttling is not forecast yet'
+    });
+  }
+  for (const direction of ['Read', 'Write'] as const) {
+    const band = throughput[`random4k${direction}`];
+    if (!band) continue;
+    workings.push({
+      figure: `throughput.random4k${direction}`,
+      formula: '4096 B / (t_media + t_link)',
+      substituted: `4096 B / ${figure(4096 / band.high)} – ${figure(4096 / band.typical)} – ${figure(4096 / band.low)} µs`,
+      result: band,
+      unit: 'MB/s',
+      source: drive.drive.media === 'hdd' ? 'seek and half a turn, queue depth 1' : 'NAND or buffer latency and the link’s, queue depth 1'
+    });
+  }
+  return workings;
+}
+
+function jobWorkings({ input: { job, host }, report, read, write }: Explained): Working[] {
+  if (!job || !report.job || !read || !write) return [];
+  const { seconds } = report.job;
+  const rates = job.direction === 'out' ? `read ${rate(read.band.typical)}` : job.direction === 'in' ? `write ${rate(write.band.typical)}` : `write ${rate(write.band.typical)}, then read ${rate(read.band.typical)}`;
+  const own = host.internalDisk ? `; ${host.name}’s own disk reads ${host.internalDisk.readMBps} and writes ${host.internalDisk.writeMBps} MB/s` : '';
+  return [
+    {
+      figure: 'job.seconds',
+      formula: 'bytes before the cliff / rate + bytes after it / rate after + files × time per file',
+      substituted: `${figure(job.transferGB)} GB, ${job.files ?? 1} files; ${rates} MB/s${report.cache.cliffAtGB && job.direction !== 'out' ? `; cliff at ${figure(report.cache.cliffAtGB.typical)} GB` : ''}${own}`,
+      result: seconds,
+      unit: 's',
+      source: `${duration(seconds.low)} to ${duration(seconds.high)}; per-file cost by filesystem and link`
+    }
+  ];
+}
+
+function placeWorkings(x: Explained): Working[] {
+  const { input, report, usable, pairing, write } = x;
+  const fs = FILESYSTEMS[report.filesystem.first.filesystem];
+  const workings: Working[] = [
+    {
+      figure: 'capacity.usable',
+      formula: 'TB × 10¹² / 2⁴⁰, less what the filesystem takes',
+      substituted: `${input.drive.capacityTB} TB = ${tebibytes(input.drive.capacityTB).toFixed(3)} TiB, less ${figure(fs.overhead.typical * 100)} % for ${fs.label}`,
+      result: usable,
+      unit: 'TiB',
+      source: fs.source
+    },
+    {
+      figure: 'filesystem.first',
+      formula: 'written by every writer, read by every reader, large enough files; then what is native, then what is shared',
+      substituted: report.filesystem.rejected.map((r) => `${FILESYSTEMS[r.filesystem].label}: ${r.because}`).join('; ') || 'nothing rejected',
+      result: `${fs.label}, ${report.filesystem.first.scheme.toUpperCase()}`,
+      unit: '',
+      source: report.filesystem.first.because.join('; ')
+    }
+  ];
+  if (write && input.enclosure.externalSupply !== true) {
+    workings.push({
+      figure: 'power.steady',
+      formula: '(idle + J/GB × rate) / 0.88 + bridge + fan',
+      substituted: `at ${rate(write.band.typical)} MB/s; the port gives ${figure(pairing.portWatts.watts)} W${pairing.portWatts.stated ? '' : ' (assumed)'}`,
+      result: steadyPower(pairing, write.band.typical),
+      unit: 'W',
+      source: 'class power where the sheet gives none; converter at 88 %'
+    });
+  }
+  for (const [i, row] of report.stack.components.entries()) {
+    workings.push({
+      figure: `stack.${i}`,
+      formula: 'compression = (t − gap) / t, gap = clearance − chip height',
+      substituted: `(${row.pads.join(' + ')} − ${row.gapMm}) / ${row.pads.reduce((a, b) => a + b, 0)} mm over the ${row.role}`,
+      result: row.compressionPercent,
+      unit: '%',
+      source: '10 to 30 % is good'
+    });
+  }
+  return workings;
+}
+
+function costWorkings({ input, report: { cost }, usable }: Explained): Working[] {
+  if (!cost) return [];
+  const parts = [input.drive, input.enclosure, ...(input.cable ? [input.cable] : [])];
+  const lines = parts.flatMap((part) => {
+    const quote = newestQuote(input.quotes ?? [], part.id);
+    return quote ? [`${part.name} ${landedPrice(quote).toFixed(2)} (${quote.vendor}, ${day(quote.date)})`] : [];
+  });
+  const { currency } = cost;
+  return [
+    { figure: 'cost.total', formula: 'Σ (list × (1 − discount) − coupon + shipping) × (1 + tax), newest quote of each part', substituted: lines.join(' + '), result: cost.total, unit: currency, source: `oldest quote ${day(cost.oldestQuote)}${cost.withoutQuote.length > 0 ? `; no quote for ${cost.withoutQuote.join(', ')}` : ''}` },
+    { figure: 'cost.perTB', formula: 'total / capacity', substituted: `${cost.total.toFixed(2)} / ${input.drive.capacityTB} TB`, result: cost.perTB, unit: `${currency}/TB`, source: 'marketed, decimal terabytes' },
+    { figure: 'cost.perTiBUsable', formula: 'total / usable capacity', substituted: `${cost.total.toFixed(2)} / ${usable.toFixed(3)} TiB`, result: cost.perTiBUsable, unit: `${currency}/TiB`, source: 'after the filesystem, before headroom' }
+  ];
+}
+
+/** The formula, the numbers put in and the source behind every figure of a report. */
+export function explain(x: Explained): Working[] {
+  return [...linkWorkings(x), ...stageWorkings(x), ...rateWorkings(x), ...jobWorkings(x), ...placeWorkings(x), ...costWorkings(x)];
+}

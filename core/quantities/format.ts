@@ -1,0 +1,58 @@
+import type { Band } from './band.ts';
+
+/** One rule for how a number looks, on screen, in a report and on paper. The unit follows after a fixed narrow space. */
+export const UNIT_SPACE = '\u202f';
+
+/**
+ * Rounds for reading: whole numbers from 100 up, one decimal from 10, two below, so that a figure claims no more
+ * than it knows. Thousands are not grouped: a point or a comma there reads as a decimal sign to half of the world.
+ */
+export function figure(value: number): string {
+  const size = Math.abs(value);
+  if (size >= 100 || size === 0) return String(Math.round(value));
+  const text = value.toFixed(size >= 10 ? 1 : size >= 0.1 ? 2 : 3);
+  return text.replace(/\.?0+$/, '');
+}
+
+/** A figure with its unit: `1000 MB/s`. */
+export function quantity(value: number, unit: string): string {
+  return `${figure(value)}${UNIT_SPACE}${unit}`;
+}
+
+/** Rates are rounded to what a benchmark can tell: three figures. */
+export function rate(value: number): string {
+  return value < 100 ? figure(value) : String(Number(value.toPrecision(3)));
+}
+
+export function bandText(band: Band, unit: string): string {
+  return `${rate(band.low)} – ${rate(band.high)}${UNIT_SPACE}${unit}`;
+}
+
+/** Seconds as a person says them: `42 s`, `7:06 min`, `2:15 h`. */
+export function duration(seconds: number): string {
+  const s = Math.round(seconds);
+  const two = (n: number) => String(n).padStart(2, '0');
+  if (s < 60) return `${s < 10 ? figure(seconds) : s}${UNIT_SPACE}s`;
+  if (s < 3600) return `${Math.floor(s / 60)}:${two(s % 60)}${UNIT_SPACE}min`;
+  const minutes = Math.round(seconds / 60);
+  if (minutes < 48 * 60) return `${Math.floor(minutes / 60)}:${two(minutes % 60)}${UNIT_SPACE}h`;
+  return `${figure(seconds / 86400)}${UNIT_SPACE}days`;
+}
+
+/** Money with two decimals and its currency after it. */
+export function money(amount: number, currency: string): string {
+  return `${amount.toFixed(2)}${UNIT_SPACE}${currency}`;
+}
+
+/** Capacities in the unit in which drives are sold. */
+export function capacity(tb: number): string {
+  return tb < 1 ? quantity(tb * 1000, 'GB') : quantity(tb, 'TB');
+}
+
+const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
+
+/** `2026-11-23` as `23 Nov 2026`; anything else comes back as it is. */
+export function day(iso: string): string {
+  const match = /^(\d{4})-(\d{2})-(\d{2})/.exec(iso);
+  return match ? `${Number(match[3])} ${MONTHS[Number(match[2]) - 1]} ${match[1]}` : iso;
+}

@@ -1,0 +1,73 @@
+import { BITS_PER_CELL, CACHE_SHARE, DRAIN_SHARE, IDLE_DRAIN_SHARE } from '../facts/flash.ts';
+import type { FilledDrive } from '../parts/fill.ts';
+import { minBand, type Band } from '../quantities/band.ts';
+import type { GB, MBps, Seconds } from '../quantities/unit.ts';
+
+/**
+ * Volume written until the write falls off its cache.
+ * Fixed cache C: W = C / (1 - drain / ingress). Dynamic, b bits a cell, F GB free: W * (1 - drain / ingress) = (F - W) / b,
+ * with the cached part capped at C.
+ * @param cacheGB size of the cache; for a dynamic one its size on the empty drive
+ * @param freeGB free space; matters to a dynamic cache only
+ * @returns GB, or null where there is no cliff: ingress at or below the native rate, or drained as fast as it fills
+ * @throws RangeError for a negative size or rate
+ */
+export function cliffAfter(kind: 'fixed' | 'dynamic', cacheGB: GB, freeGB: GB, bits: number, ingress: MBps, native: MBps, drain: MBps): GB | null {
+  if (cacheGB < 0 || freeGB < 0 || ingress < 0 || native < 0 || drain < 0) throw new RangeError('sizes and rates cannot be negative');
+  if (ingress <= native || drain >= ingress) return null;
+  const stays = 1 - drain / ingress;
+  const fixed = cacheGB / stays;
+  if (kind === 'fixed') return fixed;
+  const dynamic = freeGB / bits / (stays + 1 / bits);
+  return Math.min(fixed, dynamic);
+}
+
+export type CacheForecast = {
+  cliffAtGB: Band<GB> | null;
+  recoverS: Band<Seconds> | null;
+  sustained: Band<MBps>;
+  /** Whether the cliff comes in the typical case, and not only where everything goes badly. */
+  typicalCliff: boolean;
+};
+
+/**
+ * What the write cache does to a long write into this chain.
+ * The cliff's band runs from the bad case (small cache, no drain, fast link) to the good one; a case without a cliff has no
+ * volume, so the band is over the cases that have one.
+ */
+export function forecastCache(drive: FilledDrive, write: Band<MBps>, freeGB: GB): CacheForecast {
+  const none = { cliffAtGB: null, recoverS: null, sustained: write, typicalCliff: false };
+  if (drive.postCache === null) return none;
+  const post = drive.postCache;
+  const flash = drive.drive.flash;
+  const kind = flash?.cacheKind ?? 'dynamic';
+  const share = drive.cell === 'qlc' ? CACHE_SHARE.qlc : CACHE_SHARE.tlc;
+  const stated = flash?.cacheGB;
+  const cache =
+    stated === undefined
+      ? { low: share.low * freeGB, typical: share.typical * freeGB, high: share.high * freeGB }
+      : { low: stated * 0.9, typical: stated, high: stated };
+  const drain =
+    flash?.drainMBps === undefined
+      ? { low: DRAIN_SHARE.low * post.low, typical: DRAIN_SHARE.typical * post.typical, high: DRAIN_SHARE.high * post.high }
+      : { low: flash.drainMBps, typical: flash.drainMBps, high: flash.drainMBps };
+  const bits = BITS_PER_CELL[drive.cell];
+  const bad = cliffAfter(kind, cache.low, freeGB, bits, write.high, post.low, drain.low);
+  if (bad === null) return none;
+  const typical = cliffAfter(kind, cache.typical, freeGB, bits, write.typical, post.typical, drain.typical);
+  const good = cliffAfter(kind, cache.high, freeGB, bits, write.low, post.high, drain.high);
+  // Without a cliff in the good case the volume is bounded by the drive itself.
+  const high = Math.max(good ?? freeGB, typical ?? bad, bad);
+  const cliffAtGB = { low: bad, typical: Math.max(bad, typical ?? high), high };
+  const idle = (size: GB, rate: MBps) => (size * 1000) / rate;
+  return {
+    cliffAtGB,
+    recoverS: {
+      low: idle(cache.low, post.high * IDLE_DRAIN_SHARE.high),
+      typical: idle(cache.typical, post.typical * IDLE_DRAIN_SHARE.typical),
+      high: idle(cache.high, post.low * IDLE_DRAIN_SHARE.low)
+    },
+    sustained: minBand(write, post),
+    typicalCliff: typical !== null
+  };
+}

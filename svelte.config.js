@@ -1,0 +1,24 @@
+import adapter from '@sveltejs/adapter-node';
+import { vitePreprocess } from '@sveltejs/vite-plugin-svelte';
+
+/** @type {import('@sveltejs/kit').Config} */
+export default {
+  preprocess: vitePreprocess(),
+  compilerOptions: { runes: undefined },
+  kit: {
+    adapter: adapter({ out: 'build', precompress: true }),
+    // Everything this page may load comes from this server.
+    csp: {
+      mode: 'auto',
+      directives: {
+        'default-src': ['self'],
+        'img-src': ['self', 'data:', 'blob:'],
+        'style-src': ['self', 'unsafe-inline'],
+        'font-src': ['self', 'data:'],
+        'object-src': ['none'],
+        'base-uri': ['none'],
+        'frame-ancestors': ['none']
+      }
+    }
+  }
+};

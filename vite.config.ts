@@ -1,0 +1,30 @@
+import { sveltekit } from '@sveltejs/kit/vite';
+import { defineConfig } from 'vitest/config';
+import { carbonCss } from './carbon-css.ts';
+
+export default defineConfig({
+  plugins: [sveltekit(), ...carbonCss()],
+  worker: { format: 'es' },
+  server: { host: '127.0.0.1', port: 4311, strictPort: true },
+  test: {
+    projects: [
+      {
+        extends: true,
+        test: {
+          name: 'unit',
+          include: ['core/**/*.test.ts', 'src/**/*.test.ts', 'tests/**/*.test.ts', 'scripts/**/*.test.ts'],
+          exclude: ['src/lib/server/repositories/**', 'src/lib/server/db/**']
+        }
+      },
+      {
+        extends: true,
+        test: {
+          name: 'repository',
+          include: ['src/lib/server/repositories/**/*.test.ts', 'src/lib/server/db/**/*.test.ts'],
+          globalSetup: ['tests/database.setup.ts'],
+          testTimeout: 20_000
+        }
+      }
+    ]
+  }
+});
