@@ -1,0 +1,114 @@
+import { linkCeiling, slotCeiling } from '../link/stages.ts';
+import { fillDrive, fillEnclosure } from '../parts/fill.ts';
+import type { PlanInput, PlanReport } from '../plan/report.ts';
+import { rate } from '../quantities/format.ts';
+import { SUSPECT_QD1_READ } from '../throughput/random.ts';
+import type { PairResults, ResultField } from './run.ts';
+
+/**
+ * The plausibility gates: what is entered or imported passes them before it is kept. Impossible figures are refused; suspicious
+ * ones are kept only after the person has looked at them. Each alarm says what is wrong and what was probably meant.
+ */
+export type Alarm = { id: string; field: ResultField; level: 'impossible' | 'suspicious'; message: string; meant?: { value: number; text: string } };
+
+/** More than this share above the best sequential figure of the weakest stage is suspicious. */
+const ABOVE_BEST = 1.1;
+
+const noAssume = () => {};
+
+/** Nothing can pass this chain faster, MB/s: the payload ceiling of the mode and of the slot, and what the port is known to hold back. */
+export function hardCeiling(input: PlanInput, report: PlanReport): number | null {
+  if (report.link.mode === null) return null;
+  const enclosure = fillEnclosure(input.enclosure, noAssume);
+  const drive = fillDrive(input.drive, noAssume);
+  return Math.min(linkCeiling(report.link.mode, enclosure.generationKnown ? enclosure.pcie.generation : undefined), slotCeiling(drive, enclosure));
+}
+
+const GUESSES: readonly { divide: number; because: string }[] = [
+  { divide: 8, because: 'bits typed for bytes' },
+  { divide: 1000, because: 'a thousand too much: kB/s for MB/s, or MB/s for GB/s' },
+  { divide: 8000, because: 'kilobits typed for megabytes' },
+  { divide: 10, because: 'a digit too many' },
+  { divide: 100, because: 'two digits too many' }
+];
+
+/** The slip that brings the figure nearest to what was expected; undefined where none brings it within a factor of two. */
+function probablyMeant(value: number, expected: number | undefined, ceiling: number): Alarm['meant'] & { because: string } | undefined {
+  let best: { value: number; because: string; distance: number } | undefined;
+  for (const { divide, because } of GUESSES) {
+    const candidate = Number((value / divide).toPrecision(6));
+    if (candidate > ceiling) continue;
+    const distance = Math.abs(Math.log(candidate / (expected ?? ceiling / 1.2)));
+    if (distance < Math.log(2) && (!best || distance < best.distance)) best = { value: candidate, because, distance };
+  }
+  return best && { value: best.value, text: `${rate(best.value)} MB/s`, because: best.because };
+}
+
+function sequentialAlarm(field: 'readMBps' | 'writeMBps', value: number, input: PlanInput, report: PlanReport): Alarm | undefined {
+  const band = report.throughput[field === 'readMBps' ? 'read' : 'write'];
+  const ceiling = hardCeiling(input, report);
+  const what = field === 'readMBps' ? 'read' : 'write';
+  if (ceiling !== null && value > ceiling) {
+    const meant = probablyMeant(value, band?.typical, ceiling);
+    return {
+      id: `${field}-above-ceiling`,
+      field,
+      level: 'impossible',
+      message: `${rate(value)} MB/s cannot pass this chain: its ceiling is ${rate(ceiling)} MB/s. ${
+        meant ? `Was ${meant.text} meant (${meant.because})?` : 'A typing slip, or a result from the memory cache?'
+      }`,
+      ...(meant ? { meant: { value: meant.value, text: meant.text } } : {})
+    };
+  }
+  if (band && value > band.high * ABOVE_BEST) {
+    return {
+      id: `${field}-above-band`,
+      field,
+      level: 'suspicious',
+      message: `A ${what} of ${rate(value)} MB/s is more than a tenth above the best that the weakest stage does (${rate(band.high)} MB/s). A test smaller than twice the host's memory measures that memory.`
+    };
+  }
+  // 0.95 typed for 950: gigabytes for megabytes, or a stray decimal sign.
+  if (band && value * 1000 >= band.low * 0.5 && value * 1000 <= band.high * 1.1) {
+    return {
+      id: `${field}-thousandth`,
+      field,
+      level: 'suspicious',
+      message: `A ${what} of ${rate(value)} MB/s is a thousandth of what was expected. Was it GB/s?`,
+      meant: { value: Number((value * 1000).toPrecision(6)), text: `${rate(value * 1000)} MB/s` }
+    };
+  }
+  return undefined;
+}
+
+function randomAlarm(field: 'random4kReadMBps' | 'random4kWriteMBps', value: number, report: PlanReport): Alarm | undefined {
+  const band = report.throughput[field === 'random4kReadMBps' ? 'random4kRead' : 'random4kWrite'];
+  if (field === 'random4kReadMBps' && value > SUSPECT_QD1_READ) {
+    return { id: `${field}-deep-queue`, field, level: 'suspicious', message: `A random read of ${rate(value)} MB/s at queue depth 1 is not believable (above ${SUSPECT_QD1_READ}). Was it measured with a deep queue, or from memory?` };
+  }
+  if (band && value > band.high * 1.5) {
+    return { id: `${field}-above-band`, field, level: 'suspicious', message: `${rate(value)} MB/s is far above the ${rate(band.high)} MB/s that one request at a time can give here. Was the queue depth 1?` };
+  }
+  return undefined;
+}
+
+/** Every alarm that a pair-check result raises against the plan of its build; an empty list lets it pass. */
+export function checkPairResults(results: PairResults, input: PlanInput, report: PlanReport): Alarm[] {
+  const alarms: Alarm[] = [];
+  for (const field of ['readMBps', 'writeMBps'] as const) {
+    const value = results[field];
+    const alarm = value === undefined ? undefined : sequentialAlarm(field, value, input, report);
+    if (alarm) alarms.push(alarm);
+  }
+  for (const field of ['random4kReadMBps', 'random4kWriteMBps'] as const) {
+    const value = results[field];
+    const alarm = value === undefined ? undefined : randomAlarm(field, value, report);
+    if (alarm) alarms.push(alarm);
+  }
+  return alarms;
+}
+
+/** The alarms that stand in the way: every impossible one, and the suspicious ones that were not accepted. */
+export function blocking(alarms: readonly Alarm[], accepted: readonly string[]): Alarm[] {
+  return alarms.filter((alarm) => alarm.level === 'impossible' || !accepted.includes(alarm.id));
+}

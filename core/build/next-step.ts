@@ -1,0 +1,62 @@
+import type { Comparison } from '../bench/compare.ts';
+import { FILESYSTEMS } from '../facts/filesystems.ts';
+import type { PlanReport } from '../plan/report.ts';
+import { day } from '../quantities/format.ts';
+import type { BuildStage } from './build.ts';
+import { addDays } from './days.ts';
+
+/** `urgent` marks what stands in the way of everything else; `waits` what needs nobody today. */
+export type NextStep = { text: string; station: 'pair' | 'bench' | 'log'; tone: 'urgent' | 'do' | 'waits'; marks?: BuildStage };
+
+export type BuildState = {
+  stage: BuildStage;
+  report: PlanReport;
+  /** Differences between the stored plan and the parts or the engine of today. */
+  outdated: boolean;
+  /** The newest result against the plan, and its day; empty where nothing was measured. */
+  latest: readonly Comparison[];
+  measuredOn: string | undefined;
+};
+
+/** A quarter of a year. */
+const RETEST_DAYS = 91;
+
+/**
+ * The one next useful step of a build.
+ * @param today ISO date; the clock is the caller's
+ */
+export function nextStep(build: BuildState, today: string): NextStep {
+  const { stage, report } = build;
+  if (stage === 'retired') return { text: 'Retired; nothing to do.', station: 'log', tone: 'waits' };
+  const failing = report.findings.find((f) => f.severity === 'fail');
+  if (failing) return { text: failing.remedy ?? failing.message, station: 'pair', tone: 'urgent' };
+  if (build.outdated) return { text: 'Its parts have changed since it was planned: look at the differences and plan again.', station: 'pair', tone: 'do' };
+  const check = report.findings.find((f) => f.severity === 'check');
+  const { first } = report.filesystem;
+  const format = `${FILESYSTEMS[first.filesystem].label}, ${first.scheme.toUpperCase()}`;
+  switch (stage) {
+    case 'planned':
+      if (check) return { text: `Before buying, settle this: ${check.message}`, station: 'pair', tone: 'do' };
+      return { text: 'Get the parts together, then mark it as bought.', station: 'pair', tone: 'do', marks: 'bought' };
+    case 'bought':
+      return { text: 'Assemble it: no cable connected, bare metal touched first.', station: 'pair', tone: 'do', marks: 'assembled' };
+    case 'assembled':
+      return { text: `Format it as ${format}. Formatting erases the drive: check its size and name first.`, station: 'pair', tone: 'do', marks: 'formatted' };
+    case 'formatted':
+      return { text: 'Run the pair check and enter the result.', station: 'bench', tone: 'do' };
+    case 'benched':
+    case 'in service': {
+      const below = build.latest.filter((row) => row.place === 'below');
+      if (below.length > 0) {
+        const worst = below.reduce((a, b) => (a.percentOfTypical < b.percentOfTypical ? a : b));
+        return { text: `Find out why it measured ${Math.round(worst.percentOfTypical)} % of the typical forecast: other port, other cable, then a second host.`, station: 'bench', tone: 'urgent' };
+      }
+      if (stage === 'benched') return { text: 'Measured as forecast: put it in service.', station: 'bench', tone: 'do', marks: 'in service' };
+      if (build.measuredOn === undefined) return { text: 'In service without a result: run the pair check once.', station: 'bench', tone: 'do' };
+      const due = addDays(build.measuredOn, RETEST_DAYS);
+      return due <= today
+        ? { text: `Last measured ${day(build.measuredOn)}: run the pair check again.`, station: 'bench', tone: 'do' }
+        : { text: `In service. Next check from ${day(due)}.`, station: 'bench', tone: 'waits' };
+    }
+  }
+}

@@ -1,0 +1,64 @@
+import { mkdirSync } from 'node:fs';
+import { createServer } from 'node:http';
+import { join } from 'node:path';
+import { pathToFileURL } from 'node:url';
+import { giveUp, root } from '../setup.mjs';
+import { buildIfChanged } from './build.ts';
+import { startDatabase, type Database } from './database.ts';
+import { readEnvironment } from './environment.ts';
+import { lockDataFolder } from './lock.ts';
+
+const { port, host, dataDir, databaseUrl } = readEnvironment();
+const address = `http://${host === '::1' ? '[::1]' : host}:${port}`;
+mkdirSync(dataDir, { recursive: true });
+
+// Taken before anything else is touched: a second start must not disturb the first.
+const server = createServer();
+const lock = await lockDataFolder(dataDir, address);
+server.on('error', (error: NodeJS.ErrnoException) => {
+  giveUp(error.code === 'EADDRINUSE' ? `Port ${port} is taken by another program; set PORT to a free one.` : `Cannot listen on ${address}: ${error.message}`);
+});
+await new Promise<void>((done) => server.listen(port, host, done));
+
+let database: Database | undefined;
+let stopping = false;
+async function stop(): Promise<never> {
+  if (!stopping) {
+    stopping = true;
+    server.close();
+    server.closeAllConnections();
+    await database?.stop();
+    lock.close();
+  }
+  process.exit(0);
+}
+process.on('SIGINT', () => void stop());
+process.on('SIGTERM', () => void stop());
+
+buildIfChanged();
+if (!databaseUrl) database = await startDatabase(dataDir);
+
+// What the built application reads; set before it is loaded. ORIGIN would make one of the two names of this machine fail.
+delete process.env.ORIGIN;
+Object.assign(process.env, {
+  DATABASE_URL: databaseUrl ?? database!.url,
+  PROTOCOL_HEADER: 'x-forwarded-proto',
+  BODY_SIZE_LIMIT: '8M',
+  NODE_ENV: 'production'
+});
+const { handler } = (await import(pathToFileURL(join(root, 'build', 'handler.js')).href)) as {
+  handler: (req: unknown, res: unknown, next: () => void) => void;
+};
+
+// A page of another site can make a browser send requests here under a name of its own: only our own names are served.
+const hosts = new Set(['127.0.0.1', 'localhost', '[::1]'].map((name) => `${name}:${port}`));
+server.on('request', (req, res) => {
+  if (!hosts.has(req.headers.host ?? '')) {
+    res.writeHead(421, { 'content-type': 'text/plain; charset=utf-8' }).end('This name is not served here.\n');
+    return;
+  }
+  req.headers['x-forwarded-proto'] = 'http';
+  handler(req, res, () => res.writeHead(404, { 'content-type': 'text/plain; charset=utf-8' }).end('Not found.\n'));
+});
+if (database?.adopted) console.log('Took over the database of an earlier run.');
+console.log(`Ash Crate is at ${address}`);

@@ -1,0 +1,120 @@
+import { json, type RequestEvent } from '@sveltejs/kit';
+import { z } from 'zod';
+import { database } from '../db';
+import { isDatabaseAway } from '../db/connection';
+import { DATABASE_AWAY, Problem, type FieldProblem } from '../problem';
+import type { Knex } from 'knex';
+
+/** A body larger than this is refused while it is still coming in. */
+const BODY_LIMIT = 2_000_000;
+
+type Method = 'get' | 'post' | 'put' | 'delete';
+
+/** What one call of the API is: where, what it takes and gives, and how. The OpenAPI document is made from the same record. */
+export type Operation<P extends z.ZodType, Q extends z.ZodType, B extends z.ZodType, R extends z.ZodType> = {
+  method: Method;
+  path: string;
+  summary: string;
+  params?: P;
+  query?: Q;
+  body?: B;
+  response: R;
+  status?: number;
+  handle(context: { db: Knex; params: z.output<P>; query: z.output<Q>; body: z.output<B>; by: string; at: string }): Promise<z.input<R>>;
+};
+
+// eslint-disable-next-line @typescript-eslint/no-explicit-any -- a list of operations holds every shape of them
+export type AnyOperation = Operation<any, any, any, any>;
+
+export function operation<R extends z.ZodType, P extends z.ZodType = z.ZodUndefined, Q extends z.ZodType = z.ZodUndefined, B extends z.ZodType = z.ZodUndefined>(
+  definition: Operation<P, Q, B, R>
+): Operation<P, Q, B, R> {
+  return definition;
+}
+
+export const errorSchema = z.strictObject({
+  error: z.strictObject({
+    code: z.string(),
+    message: z.string(),
+    fields: z.array(z.strictObject({ path: z.string(), message: z.string() })),
+    details: z.record(z.string(), z.unknown()).optional()
+  })
+});
+
+/** Reads a JSON body, refusing other types and too much of it, without holding more than the limit in memory. */
+async function readJson(request: Request): Promise<unknown> {
+  const type = (request.headers.get('content-type') ?? '').split(';')[0]!.trim().toLowerCase();
+  if (type !== 'application/json') throw new Problem('wrong-type', 'Send application/json.');
+  const tooLarge = () => new Problem('too-large', `The body is larger than ${BODY_LIMIT / 1e6} MB.`);
+  if (Number(request.headers.get('content-length') ?? 0) > BODY_LIMIT) throw tooLarge();
+  const chunks: Uint8Array[] = [];
+  let size = 0;
+  const reader = request.body?.getReader();
+  while (reader) {
+    const { done, value } = await reader.read();
+    if (done) break;
+    size += value.length;
+    if (size > BODY_LIMIT) {
+      await reader.cancel();
+      throw tooLarge();
+    }
+    chunks.push(value);
+  }
+  try {
+    return JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(Buffer.concat(chunks)));
+  } catch {
+    throw new Problem('bad-input', 'The body is not valid JSON.', [{ path: '', message: 'is not valid JSON' }]);
+  }
+}
+
+/** Zod's issues as the contract's fields: the path with dots, the message in one sentence. */
+export function fieldsOf(error: z.ZodError): FieldProblem[] {
+  return flatten(error.issues, []).slice(0, 100);
+}
+
+/** Where a value may have several shapes, the last shape is the one in full; its problems say more than "matches none". */
+function flatten(issues: readonly z.core.$ZodIssue[], above: readonly PropertyKey[]): FieldProblem[] {
+  return issues.flatMap((issue) => {
+    const path = [...above, ...issue.path];
+    const inner = issue.code === 'invalid_union' ? issue.errors.at(-1) : undefined;
+    if (inner && inner.length > 0) return flatten(inner, path);
+    return [{ path: path.map(String).join('.'), message: issue.message }];
+  });
+}
+
+function parse<T extends z.ZodType>(schema: T, value: unknown): z.output<T> {
+  const parsed = schema.safeParse(value);
+  if (parsed.success) return parsed.data;
+  const fields = fieldsOf(parsed.error);
+  const first = fields[0]!;
+  throw new Problem('bad-input', `${first.path || 'The input'}: ${first.message}.`, fields);
+}
+
+function toResponse(error: unknown): Response {
+  const problem = error instanceof Problem ? error : isDatabaseAway(error) ? new Problem('database-away', DATABASE_AWAY) : undefined;
+  if (!problem) {
+    console.error(error);
+    return json({ error: { code: 'internal', message: 'Something went wrong here; the log of the program has the details.', fields: [] } }, { status: 500 });
+  }
+  const { code, message, fields, details, status } = problem;
+  return json({ error: { code, message, fields, ...(Object.keys(details).length > 0 ? { details } : {}) } }, { status });
+}
+
+/** A request handler for one operation: parse, do, answer; every failure mapped here and nowhere else. */
+export function serve(op: AnyOperation): (event: RequestEvent) => Promise<Response> {
+  return async ({ request, params, url }) => {
+    try {
+      const context = {
+        db: database(),
+        params: op.params ? parse(op.params, params) : undefined,
+        query: op.query ? parse(op.query, Object.fromEntries(url.searchParams)) : undefined,
+        body: op.body ? parse(op.body, await readJson(request)) : undefined,
+        by: 'this machine',
+        at: new Date().toISOString()
+      };
+      return json(await op.handle(context), { status: op.status ?? 200 });
+    } catch (error) {
+      return toResponse(error);
+    }
+  };
+}

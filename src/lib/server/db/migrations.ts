@@ -1,0 +1,159 @@
+import type { Knex } from 'knex';
+
+type Migration = { name: string; up: (db: Knex) => Promise<void> };
+
+/**
+ * What every stored row has: a ULID, its crate, a version that counts its changes, and when it was made and changed
+ * (ISO text in UTC: sorts right, and reads the same in SQL, JSON and a page).
+ */
+function ownedRow(table: Knex.CreateTableBuilder): void {
+  table.specificType('id', 'char(26) character set ascii collate ascii_bin').primary();
+  table.specificType('crate_id', 'char(26) character set ascii collate ascii_bin').notNullable().index();
+  table.foreign('crate_id').references('crates.id').onDelete('CASCADE');
+  table.integer('version').unsigned().notNullable();
+  table.string('created_at', 24).notNullable();
+  table.string('updated_at', 24).notNullable();
+}
+
+const reference = (table: Knex.CreateTableBuilder, column: string) => table.specificType(column, 'char(26) character set ascii collate ascii_bin');
+
+/** In order; one change each; never edited once landed. */
+export const MIGRATIONS: readonly Migration[] = [
+  {
+    name: '001-crates',
+    up: (db) =>
+      db.schema.createTable('crates', (table) => {
+        table.specificType('id', 'char(26) character set ascii collate ascii_bin').primary();
+        table.string('slug', 60).notNullable().unique();
+        table.string('name', 120).notNullable();
+        table.boolean('demo').notNullable().defaultTo(false);
+        table.json('house_rules').notNullable();
+        table.integer('version').unsigned().notNullable();
+        table.string('created_at', 24).notNullable();
+        table.string('updated_at', 24).notNullable();
+      })
+  },
+  {
+    name: '002-models',
+    up: (db) =>
+      db.schema.createTable('models', (table) => {
+        ownedRow(table);
+        table.string('kind', 20).notNullable();
+        table.string('name', 120).notNullable();
+        table.json('spec').notNullable();
+        table.index(['crate_id', 'kind', 'name']);
+      })
+  },
+  {
+    name: '003-units',
+    up: (db) =>
+      db.schema.createTable('units', (table) => {
+        ownedRow(table);
+        reference(table, 'model_id').notNullable();
+        table.foreign('model_id').references('models.id');
+        table.string('tag', 20).notNullable();
+        table.string('state', 12).notNullable();
+        table.json('details').notNullable();
+        table.unique(['crate_id', 'tag']);
+      })
+  },
+  {
+    name: '004-quotes',
+    up: (db) =>
+      db.schema.createTable('quotes', (table) => {
+        ownedRow(table);
+        reference(table, 'part_id').notNullable();
+        table.foreign('part_id').references('models.id');
+        table.string('date', 10).notNullable();
+        table.json('details').notNullable();
+        table.index(['part_id', 'date']);
+      })
+  },
+  {
+    name: '005-jobs',
+    up: (db) =>
+      db.schema.createTable('jobs', (table) => {
+        ownedRow(table);
+        table.string('name', 120).notNullable();
+        table.json('spec').notNullable();
+      })
+  },
+  {
+    name: '006-builds',
+    up: (db) =>
+      db.schema.createTable('builds', (table) => {
+        ownedRow(table);
+        table.string('tag', 20).notNullable().unique();
+        table.string('name', 120).notNullable();
+        table.string('stage', 20).notNullable();
+        table.json('choice').notNullable();
+        table.json('snapshot').notNullable();
+        table.json('report').notNullable();
+        table.string('engine', 20).notNullable();
+      })
+  },
+  {
+    name: '007-runs',
+    up: (db) =>
+      db.schema.createTable('runs', (table) => {
+        ownedRow(table);
+        reference(table, 'build_id').notNullable();
+        table.foreign('build_id').references('builds.id');
+        table.string('protocol', 20).notNullable();
+        table.string('date', 10).notNullable();
+        table.boolean('simulated').notNullable();
+        table.json('results').notNullable();
+        table.json('conditions').notNullable();
+        table.json('chain').notNullable();
+        table.json('accepted').notNullable();
+        table.index(['build_id', 'date']);
+      })
+  },
+  {
+    name: '008-events',
+    up: (db) =>
+      db.schema.createTable('events', (table) => {
+        table.bigIncrements('seq');
+        reference(table, 'crate_id').notNullable();
+        table.foreign('crate_id').references('crates.id').onDelete('CASCADE');
+        table.string('at', 24).notNullable();
+        table.string('by', 60).notNullable();
+        table.string('kind', 40).notNullable();
+        table.string('subject_table', 20).notNullable();
+        reference(table, 'subject_id').notNullable();
+        table.string('message', 400).notNullable();
+        table.index(['crate_id', 'seq']);
+        table.index(['subject_id', 'seq']);
+      })
+  },
+  {
+    name: '009-revisions',
+    up: (db) =>
+      db.schema.createTable('revisions', (table) => {
+        table.specificType('id', 'char(26) character set ascii collate ascii_bin').primary();
+        reference(table, 'crate_id').notNullable();
+        table.foreign('crate_id').references('crates.id').onDelete('CASCADE');
+        // Rows changed together are taken back together.
+        reference(table, 'group_id').notNullable().index();
+        table.string('at', 24).notNullable();
+        table.string('by', 60).notNullable();
+        table.string('row_table', 20).notNullable();
+        reference(table, 'row_id').notNullable();
+        table.json('before');
+        table.json('after');
+        table.boolean('undone').notNullable().defaultTo(false);
+        table.index(['crate_id', 'row_id']);
+      })
+  }
+];
+
+/** Brings a database up to date. A static list, so that it is bundled and the same in every run of the code. */
+export async function migrate(db: Knex): Promise<void> {
+  await db.migrate.latest({
+    migrationSource: {
+      getMigrations: async () => [...MIGRATIONS],
+      getMigrationName: (migration: Migration) => migration.name,
+      getMigration: async (migration: Migration) => ({ up: migration.up, down: async () => {} })
+    }
+  });
+}

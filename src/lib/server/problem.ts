@@ -1,0 +1,34 @@
+/** An expected failure: mapped to a status and the contract's error shape once, at the edge. */
+export type ProblemCode = 'bad-input' | 'not-found' | 'conflict' | 'in-use' | 'implausible' | 'too-large' | 'wrong-type' | 'foreign-origin' | 'database-away';
+
+const STATUS: Record<ProblemCode, number> = {
+  'bad-input': 400,
+  implausible: 400,
+  'foreign-origin': 403,
+  'not-found': 404,
+  conflict: 409,
+  'in-use': 409,
+  'too-large': 413,
+  'wrong-type': 415,
+  'database-away': 503
+};
+
+export type FieldProblem = { path: string; message: string };
+
+export class Problem extends Error {
+  readonly status: number;
+  constructor(
+    readonly code: ProblemCode,
+    message: string,
+    readonly fields: readonly FieldProblem[] = [],
+    /** What the page needs to offer a way on: both versions of a conflict, the alarms of a result. */
+    readonly details: Record<string, unknown> = {}
+  ) {
+    super(message);
+    this.status = STATUS[code];
+  }
+}
+
+export const DATABASE_AWAY = 'The database is not answering. It is being started again; nothing that was saved is lost.';
+
+export const notFound = (what: string) => new Problem('not-found', `There is no such ${what}.`);

@@ -1,0 +1,101 @@
+import type { Knex } from 'knex';
+import { z } from 'zod';
+import { choiceSchema, STAGES, type BuildStage, type Choice } from '#core/build/build';
+import { planInputSchema, planReportSchema, type PlanInput, type PlanReport } from '#core/plan/report';
+import { change, newId, type Changed } from '../db/change';
+import { notFound } from '../problem';
+
+export const storedBuildSchema = z.strictObject({
+  id: z.string(),
+  crateId: z.string(),
+  version: z.number(),
+  tag: z.string(),
+  name: z.string(),
+  stage: z.enum(STAGES),
+  choice: choiceSchema,
+  /** The parts as they were when it was planned, and the plan made from them. */
+  snapshot: planInputSchema,
+  report: planReportSchema,
+  engine: z.string(),
+  updatedAt: z.string()
+});
+export type StoredBuild = z.infer<typeof storedBuildSchema>;
+type By = { by: string; at: string };
+
+const fromRow = (row: Record<string, unknown>): StoredBuild =>
+  storedBuildSchema.parse({
+    id: row.id,
+    crateId: row.crate_id,
+    version: row.version,
+    tag: row.tag,
+    name: row.name,
+    stage: row.stage,
+    choice: row.choice,
+    snapshot: row.snapshot,
+    report: row.report,
+    engine: row.engine,
+    updatedAt: row.updated_at
+  });
+
+export async function listBuilds(db: Knex, crateId: string): Promise<StoredBuild[]> {
+  return (await db('builds').where({ crate_id: crateId }).orderBy('tag')).map(fromRow);
+}
+
+/** @throws Problem `not-found` */
+export async function getBuild(db: Knex, where: { tag: string } | { crate_id: string; id: string }): Promise<StoredBuild> {
+  const row = await db('builds').where(where).first();
+  if (!row) throw notFound('build');
+  return fromRow(row);
+}
+
+type Planned = { name: string; stage: BuildStage; choice: Choice; snapshot: PlanInput; report: PlanReport };
+const toRow = ({ name, stage, choice, snapshot, report }: Planned) => ({ name, stage, choice, snapshot, report, engine: report.engine });
+
+/** Tags count up over all crates, so that a label leads to one page. Deleted builds keep their numbers, for their labels may still stick. */
+async function nextTag(db: Knex): Promise<string> {
+  const [last] = await db('revisions')
+    .where({ row_table: 'builds' })
+    .whereNotNull('after')
+    .select(db.raw("max(json_value(`after`, '$.tag')) as tag"));
+  const stored = await db('builds').max({ tag: 'tag' }).first();
+  const highest = [last?.tag, stored?.tag].filter(Boolean).sort().at(-1) as string | undefined;
+  return `AC-${String(Number(highest?.slice(3) ?? 0) + 1).padStart(4, '0')}`;
+}
+
+export async function createBuild(db: Knex, args: { crateId: string; build: Planned; id?: string; tag?: string } & By): Promise<Changed & { tag: string }> {
+  const { crateId, build, by, at, id = newId() } = args;
+  for (let attempt = 0; ; attempt++) {
+    const tag = args.tag ?? (await nextTag(db));
+    try {
+      const event = { kind: 'planned', message: `Saved ${tag}, ${build.name}.` };
+      const changed = await change(db, { action: 'insert', table: 'builds', crateId, id, by, at, event, row: { tag, ...toRow(build) } });
+      return { ...changed, tag };
+    } catch (error) {
+      // Another tab took the number between reading and writing.
+      if ((error as { code?: string }).code !== 'ER_DUP_ENTRY' || args.tag !== undefined || attempt >= 5) throw error;
+    }
+  }
+}
+
+export async function updateBuild(db: Knex, args: { crateId: string; id: string; version: number; build: Planned } & By): Promise<Changed> {
+  const { crateId, id, version, build, by, at } = args;
+  const current = await getBuild(db, { crate_id: crateId, id });
+  const event =
+    current.stage === build.stage
+      ? { kind: 'edited', message: `Changed ${current.tag}, ${build.name}.` }
+      : { kind: 'stage', message: `${current.tag} is now ${build.stage}.` };
+  return change(db, { action: 'update', table: 'builds', crateId, id, version, by, at, event, row: toRow(build) });
+}
+
+/** Deletes a build and its results as one group. */
+export async function deleteBuild(db: Knex, args: { crateId: string; id: string; version: number } & By): Promise<Changed> {
+  const { crateId, id, version, by, at } = args;
+  return db.transaction(async (trx) => {
+    const { tag, name } = await getBuild(trx, { crate_id: crateId, id });
+    const group = newId();
+    for (const run of await trx('runs').where({ build_id: id })) {
+      await change(trx, { action: 'delete', table: 'runs', crateId, id: run.id, version: run.version, by, at, group, event: { kind: 'deleted', message: `Deleted a result of ${tag}.` } });
+    }
+    return change(trx, { action: 'delete', table: 'builds', crateId, id, version, by, at, group, event: { kind: 'deleted', message: `Deleted ${tag}, ${name}.` } });
+  });
+}

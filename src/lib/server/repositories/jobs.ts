@@ -1,0 +1,47 @@
+import type { Knex } from 'knex';
+import { jobSchema, type Job } from '#core/parts/job';
+import { change, newId, type Changed } from '../db/change';
+import { notFound } from '../problem';
+
+export type StoredJob = { id: string; version: number; spec: Job & { id: string } };
+type By = { by: string; at: string };
+
+const fromRow = (row: Record<string, unknown>): StoredJob => ({
+  id: row.id as string,
+  version: row.version as number,
+  spec: { ...jobSchema.parse(row.spec), id: row.id as string }
+});
+
+export async function listJobs(db: Knex, crateId: string, ids?: readonly string[]): Promise<StoredJob[]> {
+  const rows = db('jobs').where({ crate_id: crateId }).orderBy('name');
+  if (ids) rows.whereIn('id', [...ids]);
+  return (await rows).map(fromRow);
+}
+
+/** @throws Problem `not-found` */
+export async function getJob(db: Knex, args: { crateId: string; id: string }): Promise<StoredJob> {
+  const row = await db('jobs').where({ crate_id: args.crateId, id: args.id }).first();
+  if (!row) throw notFound('job');
+  return fromRow(row);
+}
+
+function toRow(spec: Job) {
+  const { id: _id, ...rest } = spec;
+  return { name: spec.name, spec: rest };
+}
+
+export function createJob(db: Knex, args: { crateId: string; spec: Job; id?: string } & By): Promise<Changed> {
+  const { crateId, spec, by, at, id = newId() } = args;
+  return change(db, { action: 'insert', table: 'jobs', crateId, id, by, at, event: { kind: 'added', message: `Added the job ${spec.name}.` }, row: toRow(spec) });
+}
+
+export function updateJob(db: Knex, args: { crateId: string; id: string; version: number; spec: Job } & By): Promise<Changed> {
+  const { crateId, id, version, spec, by, at } = args;
+  return change(db, { action: 'update', table: 'jobs', crateId, id, version, by, at, event: { kind: 'edited', message: `Edited the job ${spec.name}.` }, row: toRow(spec) });
+}
+
+export async function deleteJob(db: Knex, args: { crateId: string; id: string; version: number } & By): Promise<Changed> {
+  const { crateId, id, version, by, at } = args;
+  const { spec } = await getJob(db, args);
+  return change(db, { action: 'delete', table: 'jobs', crateId, id, version, by, at, event: { kind: 'deleted', message: `Deleted the job ${spec.name}.` } });
+}

@@ -1,0 +1,35 @@
+import type { Knex } from 'knex';
+import { quoteSchema, type Quote } from '#core/parts/quote';
+import { change, newId, type Changed } from '../db/change';
+import { notFound } from '../problem';
+import { getModel } from './models';
+
+export type StoredQuote = { id: string; version: number; quote: Quote };
+type By = { by: string; at: string };
+
+const fromRow = (row: Record<string, unknown>): StoredQuote => ({
+  id: row.id as string,
+  version: row.version as number,
+  quote: quoteSchema.parse({ ...(row.details as object), partId: row.part_id, date: row.date })
+});
+
+export async function listQuotes(db: Knex, args: { crateId: string; partIds?: readonly string[] }): Promise<StoredQuote[]> {
+  const rows = db('quotes').where({ crate_id: args.crateId }).orderBy('date', 'desc').orderBy('id');
+  if (args.partIds) rows.whereIn('part_id', [...args.partIds]);
+  return (await rows).map(fromRow);
+}
+
+/** @throws Problem `not-found` where the part is not in this crate */
+export async function createQuote(db: Knex, args: { crateId: string; quote: Quote } & By): Promise<Changed> {
+  const { crateId, quote, by, at } = args;
+  const { partId, date, ...details } = quote;
+  const { spec } = await getModel(db, { crateId, id: partId });
+  const event = { kind: 'quoted', message: `Noted a quote for ${spec.name} from ${quote.vendor}.` };
+  return change(db, { action: 'insert', table: 'quotes', crateId, id: newId(), by, at, event, row: { part_id: partId, date, details } });
+}
+
+export async function deleteQuote(db: Knex, args: { crateId: string; id: string; version: number } & By): Promise<Changed> {
+  const { crateId, id, version, by, at } = args;
+  if (!(await db('quotes').where({ crate_id: crateId, id }).first('id'))) throw notFound('quote');
+  return change(db, { action: 'delete', table: 'quotes', crateId, id, version, by, at, event: { kind: 'deleted', message: 'Deleted a quote.' } });
+}

@@ -1,0 +1,67 @@
+import type { Knex } from 'knex';
+import { z } from 'zod';
+import { conditionsSchema, pairResultsSchema, type Conditions, type PairResults } from '#core/bench/run';
+import type { LinkMode } from '#core/facts/link-modes';
+import { change, newId, type Changed } from '../db/change';
+import { notFound } from '../problem';
+
+/** Which things were measured: by id and by the name they had. */
+export const chainSchema = z.strictObject({
+  host: z.string(),
+  port: z.string(),
+  cable: z.string().optional(),
+  enclosure: z.string(),
+  drive: z.string(),
+  os: z.string(),
+  mode: z.custom<LinkMode>().nullable(),
+  ids: z.record(z.string(), z.string())
+});
+
+export const storedRunSchema = z.strictObject({
+  id: z.string(),
+  version: z.number(),
+  buildId: z.string(),
+  protocol: z.literal('pair-check'),
+  date: z.string(),
+  simulated: z.boolean(),
+  results: pairResultsSchema,
+  conditions: conditionsSchema,
+  chain: chainSchema,
+  accepted: z.array(z.string())
+});
+export type StoredRun = z.infer<typeof storedRunSchema>;
+type By = { by: string; at: string };
+
+const fromRow = (row: Record<string, unknown>): StoredRun =>
+  storedRunSchema.parse({
+    id: row.id,
+    version: row.version,
+    buildId: row.build_id,
+    protocol: row.protocol,
+    date: row.date,
+    simulated: row.simulated === 1,
+    results: row.results,
+    conditions: row.conditions,
+    chain: row.chain,
+    accepted: row.accepted
+  });
+
+/** Newest first. */
+export async function listRuns(db: Knex, args: { crateId: string; buildId?: string }): Promise<StoredRun[]> {
+  const where = { crate_id: args.crateId, ...(args.buildId ? { build_id: args.buildId } : {}) };
+  return (await db('runs').where(where).orderBy('date', 'desc').orderBy('id', 'desc')).map(fromRow);
+}
+
+export type NewRun = { date: string; results: PairResults; conditions: Conditions; chain: z.infer<typeof chainSchema>; simulated: boolean; accepted: string[] };
+
+export function createRun(db: Knex, args: { crateId: string; buildId: string; tag: string; run: NewRun } & By): Promise<Changed> {
+  const { crateId, buildId, tag, run, by, at } = args;
+  const event = { kind: 'measured', message: `Entered a ${run.simulated ? 'simulated ' : ''}pair check of ${tag}.` };
+  return change(db, { action: 'insert', table: 'runs', crateId, id: newId(), by, at, event, row: { build_id: buildId, protocol: 'pair-check', ...run } });
+}
+
+export async function deleteRun(db: Knex, args: { crateId: string; buildId: string; id: string; version: number } & By): Promise<Changed> {
+  const { crateId, buildId, id, version, by, at } = args;
+  if (!(await db('runs').where({ crate_id: crateId, build_id: buildId, id }).first('id'))) throw notFound('run');
+  return change(db, { action: 'delete', table: 'runs', crateId, id, version, by, at, event: { kind: 'deleted', message: 'Deleted a pair check.' } });
+}

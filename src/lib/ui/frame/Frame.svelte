@@ -1,0 +1,147 @@
+<script lang="ts">
+  import type { Snippet } from 'svelte';
+  import ThemeSwitch from './ThemeSwitch.svelte';
+  import { keys } from './keys.svelte';
+
+  type Props = { crate?: { slug: string; name: string; demo: boolean }; path: string; rail?: Snippet; children: Snippet };
+  let { crate, path, rail, children }: Props = $props();
+
+  const home = $derived(crate ? `/c/${crate.slug}` : '/');
+  const places = $derived(
+    crate
+      ? [
+          { href: home, label: 'Today', here: path === home },
+          { href: `${home}/crate`, label: 'Crate', here: path.startsWith(`${home}/crate`) },
+          { href: `${home}/builds`, label: 'Builds', here: path.startsWith(`${home}/builds`) || path.startsWith('/b/') },
+          { href: `${home}/pair`, label: 'Pair', here: path.startsWith(`${home}/pair`) }
+        ]
+      : []
+  );
+</script>
+
+<a class="skip" href="#main">To the content</a>
+<header class="no-print">
+  <a class="brand" href={home}>
+    <svg viewBox="0 0 22 20" width="22" height="20" aria-hidden="true"><path class="slat" d="M1 4h20M1 10h20M1 16h20M4 1v18M18 1v18" /><path class="flame" d="M11 5.4c1.9 1.8 2.7 2.9 2.7 4.3a2.7 2.7 0 0 1-5.4 0c0-1.4.8-2.5 2.7-4.3z" /></svg>
+    Ash Crate
+  </a>
+  <a class="crate" href="/crates" title="Switch, make or reset a crate">{crate?.name ?? 'Crates'}<span aria-hidden="true"> ▾</span><span class="hidden-visually"> – switch crate</span></a>
+  <nav aria-label="Main">
+    {#each places as place (place.href)}
+      <a href={place.href} aria-current={place.here ? 'page' : undefined}>{place.label}</a>
+    {/each}
+  </nav>
+  <span class="side">
+    <ThemeSwitch />
+    <button type="button" class="keys" onclick={() => (keys.setting.help = true)}>Keys <kbd>?</kbd></button>
+  </span>
+</header>
+{@render rail?.()}
+<main id="main" tabindex="-1">{@render children()}</main>
+
+<style>
+  .skip {
+    position: absolute;
+    left: -999px;
+  }
+  .skip:focus {
+    left: 8px;
+    top: 8px;
+    z-index: 10;
+    padding: 8px 12px;
+    background: var(--ash-sheet);
+  }
+  header {
+    display: flex;
+    align-items: stretch;
+    gap: 4px 22px;
+    flex-wrap: wrap;
+    min-height: 48px;
+    padding: 0 24px;
+    background: var(--ash-sheet);
+    border-bottom: 1px solid var(--ash-line);
+  }
+  header > * {
+    display: flex;
+    align-items: center;
+  }
+  .brand {
+    gap: 10px;
+    font-size: 16px;
+    font-weight: 700;
+    color: var(--ash-ink);
+    text-decoration: none;
+  }
+  .slat {
+    fill: none;
+    stroke: currentColor;
+    stroke-width: 2;
+  }
+  .flame {
+    fill: var(--ash-ember);
+  }
+  .crate {
+    color: var(--ash-soft);
+    text-decoration: none;
+  }
+  .crate:hover {
+    text-decoration: underline;
+  }
+  nav {
+    gap: 4px;
+    flex: 1;
+  }
+  nav a {
+    display: flex;
+    align-items: center;
+    align-self: stretch;
+    padding: 0 12px;
+    color: var(--ash-ink);
+    text-decoration: none;
+    border-bottom: 3px solid transparent;
+    border-top: 3px solid transparent;
+  }
+  nav a:hover {
+    background: var(--ash-well);
+  }
+  nav a[aria-current] {
+    font-weight: 700;
+    border-bottom-color: var(--ash-ink);
+  }
+  .side {
+    gap: 10px;
+  }
+  .keys {
+    padding: 4px 8px;
+    border: 0;
+    background: none;
+    color: var(--ash-soft);
+    cursor: pointer;
+    font-size: var(--ash-text);
+  }
+  kbd {
+    padding: 0 6px;
+    border: 1px solid var(--ash-edge);
+    font: 12px var(--ash-mono);
+  }
+  main:focus {
+    outline: none;
+  }
+  @media (max-width: 672px) {
+    header {
+      padding: 6px 14px;
+    }
+    nav {
+      order: 3;
+      flex-basis: 100%;
+      min-height: 40px;
+    }
+    .crate {
+      flex: 1;
+      min-width: 0;
+    }
+    .keys {
+      display: none;
+    }
+  }
+</style>

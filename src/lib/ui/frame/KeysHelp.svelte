@@ -1,0 +1,29 @@
+<script lang="ts">
+  import { Modal, Toggle } from 'carbon-components-svelte';
+  import { keys } from './keys.svelte';
+</script>
+
+<Modal passiveModal bind:open={keys.setting.help} modalHeading="Keys" size="xs">
+  <table class="plain-table">
+    <thead><tr><th>Key</th><th>What it does</th></tr></thead>
+    <tbody>
+      {#each keys.list as key (key.keys)}
+        <tr><td><kbd>{key.keys}</kbd></td><td>{key.label}</td></tr>
+      {/each}
+      <tr><td><kbd>?</kbd></td><td>This list</td></tr>
+      <tr><td><kbd>↑ ↓</kbd></td><td>In the figures of a plan: the next figure and its working</td></tr>
+    </tbody>
+  </table>
+  <Toggle labelText="Single keys" labelA="off" labelB="on" toggled={keys.setting.on} on:toggle={(e) => keys.turn(e.detail.toggled)} />
+</Modal>
+
+<style>
+  kbd {
+    padding: 1px 7px;
+    border: 1px solid var(--ash-edge);
+    font: 12px var(--ash-mono);
+  }
+  table {
+    margin-bottom: 20px;
+  }
+</style>

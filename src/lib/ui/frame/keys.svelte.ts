@@ -1,0 +1,56 @@
+export type Key = { keys: string; label: string; run: () => void };
+
+const STORE = 'single-keys';
+const sets = $state<Key[][]>([]);
+const setting = $state({ on: true, help: false });
+
+/** Single keys must never fire while someone types, picks from a menu or answers a dialog. */
+export function isTyping(target: EventTarget | null): boolean {
+  if (!(target instanceof Element)) return false;
+  return target.closest('input, textarea, select, [contenteditable="true"], [role="combobox"], [role="menu"], [role="dialog"], dialog') !== null;
+}
+
+export const keys = {
+  get list(): readonly Key[] {
+    return sets.flat();
+  },
+  setting,
+  load(): void {
+    setting.on = localStorage.getItem(STORE) !== 'off';
+  },
+  turn(on: boolean): void {
+    setting.on = on;
+    localStorage.setItem(STORE, on ? 'on' : 'off');
+  },
+  /** @returns takes the keys away again */
+  add(list: Key[]): () => void {
+    sets.push(list);
+    return () => {
+      const at = sets.findIndex((set) => set.every((key, i) => key.keys === list[i]?.keys));
+      if (at >= 0) sets.splice(at, 1);
+    };
+  }
+};
+
+let pending = '';
+let pendingAt = 0;
+
+/** For the window's keydown: one key, or two in a row (`g` then a letter) within a second and a half. */
+export function onkeydown(event: KeyboardEvent): void {
+  if (!setting.on || event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target) || document.querySelector('.bx--modal.is-visible')) return;
+  if (event.key === '?') {
+    setting.help = true;
+    event.preventDefault();
+    return;
+  }
+  const typed = event.timeStamp - pendingAt < 1500 ? `${pending} ${event.key}`.trim() : event.key;
+  const found = sets.flat().findLast((key) => key.keys === typed) ?? sets.flat().findLast((key) => key.keys === event.key);
+  if (found) {
+    pending = '';
+    event.preventDefault();
+    found.run();
+    return;
+  }
+  pending = sets.flat().some((key) => key.keys.startsWith(`${event.key} `)) ? event.key : '';
+  pendingAt = event.timeStamp;
+}

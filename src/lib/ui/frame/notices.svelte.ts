@@ -1,0 +1,21 @@
+export type Notice = { id: number; kind: 'success' | 'error' | 'info'; text: string; action?: { label: string; run: () => void } };
+
+let next = 1;
+const list = $state<Notice[]>([]);
+
+/** Short messages at the foot of the page, newest last. Those with an action stay long enough to reach it. */
+export const notices = {
+  get list(): readonly Notice[] {
+    return list;
+  },
+  add(kind: Notice['kind'], text: string, action?: Notice['action']): void {
+    const id = next++;
+    list.push({ id, kind, text, ...(action ? { action } : {}) });
+    if (list.length > 4) list.shift();
+    if (kind !== 'error') setTimeout(() => this.remove(id), action ? 20_000 : 6_000);
+  },
+  remove(id: number): void {
+    const at = list.findIndex((notice) => notice.id === id);
+    if (at >= 0) list.splice(at, 1);
+  }
+};

@@ -1,0 +1,157 @@
+<script lang="ts">
+  import { figure as plainFigure, rate } from '#core/quantities/format';
+  import type { PlanReport, Working } from '#core/plan/report';
+  import BandBar from '../common/BandBar.svelte';
+  import Figure from '../common/Figure.svelte';
+  import { figureRows } from './figures';
+
+  /** The figures of a plan, and beside them the working of the one that is chosen, by mouse or arrow keys. */
+  let { report, selected = $bindable() }: { report: PlanReport; selected: string } = $props();
+
+  const rows = $derived(figureRows(report));
+  const working = $derived<Working | undefined>(report.workings.find((w) => w.figure === selected));
+  const about = $derived.by(() => {
+    const part = { port: 'port', cable: 'cable', bridge: 'enclosure', slot: 'enclosure', drive: 'drive' }[selected.replace('stage.', '')];
+    const all = report.assumed;
+    if (part) return all.filter((a) => a.part === part);
+    if (selected.startsWith('throughput') || selected.startsWith('cache') || selected.startsWith('job')) return all.filter((a) => ['drive', 'enclosure', 'cable'].includes(a.part));
+    if (selected.startsWith('power')) return all.filter((a) => a.part === 'port');
+    return [];
+  });
+  const result = $derived.by(() => {
+    if (!working) return '';
+    const { result: r } = working;
+    if (typeof r === 'string') return r;
+    if (typeof r === 'number') return plainFigure(r);
+    return `${rate(r.low)} – ${rate(r.typical)} – ${rate(r.high)}`;
+  });
+
+  const uid = $props.id();
+  const optionId = (key: string) => `figure-${uid}-${key.replaceAll('.', '-')}`;
+
+  function onkeydown(event: KeyboardEvent): void {
+    const step = { ArrowDown: 1, ArrowUp: -1 }[event.key];
+    const at = rows.findIndex((row) => row.key === selected);
+    const next = step !== undefined ? rows[Math.max(0, Math.min(rows.length - 1, at + step))] : event.key === 'Home' ? rows[0] : event.key === 'End' ? rows.at(-1) : undefined;
+    if (!next) return;
+    event.preventDefault();
+    selected = next.key;
+  }
+</script>
+
+<div class="reasons">
+  <div class="figures" role="listbox" tabindex="0" aria-label="Figures of the plan" aria-activedescendant={rows.some((r) => r.key === selected) ? optionId(selected) : undefined} {onkeydown}>
+    {#each rows as row (row.key)}
+      <!-- svelte-ignore a11y_click_events_have_key_events -->
+      <div id={optionId(row.key)} role="option" tabindex="-1" aria-selected={row.key === selected} class="row" onclick={() => (selected = row.key)}>
+        <span class="label">{row.label}</span>
+        <span class="value"><Figure value={row.value} unit={row.unit} /></span>
+        <span class="bar">{#if row.band}<BandBar band={row.band} />{/if}</span>
+        <span class="range">{row.range}</span>
+      </div>
+    {/each}
+  </div>
+  <section class="working" aria-live="polite" aria-label="Working of the chosen figure">
+    {#if working}
+      <h2>{rows.find((r) => r.key === selected)?.label ?? selected.replace('stage.', 'Stage: ').replace('link.mode', 'Runs as')}</h2>
+      <dl>
+        <dt>Formula</dt>
+        <dd>{working.formula}</dd>
+        <dt>Put in</dt>
+        <dd>{working.substituted}</dd>
+        <dt>Gives</dt>
+        <dd><Figure value={result} unit={working.unit} /></dd>
+        <dt>Source</dt>
+        <dd>{working.source}</dd>
+        {#if about.length > 0}
+          <dt>Assumed</dt>
+          <dd>
+            <ul>
+              {#each about as item (item.part + item.field)}
+                <li>{item.part} {item.field}: <strong>{item.value}</strong>, {item.from}</li>
+              {/each}
+            </ul>
+          </dd>
+        {/if}
+      </dl>
+    {:else}
+      <p class="quiet">Choose a figure to see how it was worked out.</p>
+    {/if}
+  </section>
+</div>
+
+<style>
+  .reasons {
+    display: grid;
+    grid-template-columns: minmax(0, 1.12fr) minmax(0, 1fr);
+    gap: 20px;
+    border-top: 1px solid var(--ash-edge);
+  }
+  .row {
+    display: grid;
+    grid-template-columns: 10.2rem 7rem minmax(40px, 1fr) minmax(5.4rem, auto);
+    align-items: center;
+    gap: 8px;
+    padding: 3px 6px;
+    border-bottom: 1px solid var(--ash-line);
+    cursor: pointer;
+    line-height: 1.4;
+  }
+  .row:hover {
+    background: var(--ash-well);
+  }
+  .row[aria-selected='true'] {
+    background: var(--ash-well);
+    box-shadow: inset 3px 0 0 var(--ash-ink);
+  }
+  .label {
+    color: var(--ash-soft);
+  }
+  .value {
+    text-align: right;
+    font-weight: 600;
+  }
+  .range {
+    font: 12px var(--ash-mono);
+    color: var(--ash-soft);
+    text-align: right;
+  }
+  .working {
+    padding: 8px 0 0;
+    min-height: 150px;
+  }
+  h2 {
+    margin-bottom: 4px;
+  }
+  dl {
+    display: grid;
+    grid-template-columns: 4.6rem 1fr;
+    gap: 2px 8px;
+    line-height: 1.4;
+  }
+  dt {
+    color: var(--ash-soft);
+    font-size: var(--ash-text-small);
+    padding-top: 1px;
+  }
+  dd {
+    margin: 0;
+    overflow-wrap: anywhere;
+  }
+  dd ul {
+    padding: 0;
+    list-style: none;
+    font-size: var(--ash-text-small);
+  }
+  @media (max-width: 900px) {
+    .reasons {
+      grid-template-columns: 1fr;
+    }
+    .row {
+      grid-template-columns: 1fr auto;
+    }
+    .bar {
+      display: none;
+    }
+  }
+</style>
