@@ -1,7 +1,8 @@
 import { placeInBand, type Band, type Place } from '../quantities/band.ts';
 import { rate } from '../quantities/format.ts';
 import type { PlanReport } from '../plan/report.ts';
-import type { PairResults, ResultField } from './run.ts';
+import type { PairResults } from './run.ts';
+import type { ResultField } from './run-fields.ts';
 
 export type Comparison = { field: ResultField; measured: number; band: Band; place: Place; percentOfTypical: number };
 

@@ -3,7 +3,8 @@ import { fillDrive, fillEnclosure } from '../parts/fill.ts';
 import type { PlanInput, PlanReport } from '../plan/report.ts';
 import { rate } from '../quantities/format.ts';
 import { SUSPECT_QD1_READ } from '../throughput/random.ts';
-import type { PairResults, ResultField } from './run.ts';
+import type { PairResults } from './run.ts';
+import type { ResultField } from './run-fields.ts';
 
 /**
  * The plausibility gates: what is entered or imported passes them before it is kept. Impossible figures are refused; suspicious

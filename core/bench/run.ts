@@ -40,6 +40,3 @@ export const runInputSchema = z.strictObject({
 export type PairResults = z.infer<typeof pairResultsSchema>;
 export type Conditions = z.infer<typeof conditionsSchema>;
 export type RunInput = z.input<typeof runInputSchema>;
-
-export const RESULT_FIELDS = ['readMBps', 'writeMBps', 'random4kReadMBps', 'random4kWriteMBps'] as const;
-export type ResultField = (typeof RESULT_FIELDS)[number];

@@ -1,9 +1,6 @@
 import { z } from 'zod';
 import { id, text } from '../parts/field.ts';
-
-/** How far a build is, in the order of the work. */
-export const STAGES = ['planned', 'bought', 'assembled', 'formatted', 'benched', 'in service', 'retired'] as const;
-export type BuildStage = (typeof STAGES)[number];
+import { STAGES } from './stages.ts';
 
 /** What was chosen: models of the crate, and a port of the host. */
 export const choiceSchema = z.strictObject({

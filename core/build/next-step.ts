@@ -2,7 +2,7 @@ import type { Comparison } from '../bench/compare.ts';
 import { FILESYSTEMS } from '../facts/filesystems.ts';
 import type { PlanReport } from '../plan/report.ts';
 import { day } from '../quantities/format.ts';
-import type { BuildStage } from './build.ts';
+import type { BuildStage } from './stages.ts';
 import { addDays } from './days.ts';
 
 /** `urgent` marks what stands in the way of everything else; `waits` what needs nobody today. */

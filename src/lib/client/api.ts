@@ -1,4 +1,4 @@
-import type { FieldProblem } from '$lib/server/problem';
+type FieldProblem = { path: string; message: string };
 
 export type Failure = { status: number; code: string; message: string; fields: FieldProblem[]; details: Record<string, unknown> };
 export type Answer<T> = { ok: true; data: T } | { ok: false; failure: Failure };

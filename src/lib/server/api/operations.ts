@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { blocking, checkPairResults } from '#core/bench/gates';
 import { runInputSchema } from '#core/bench/run';
-import { buildInputSchema, STAGES } from '#core/build/build';
+import { buildInputSchema } from '#core/build/build';
+import { STAGES } from '#core/build/stages';
 import { OS_LABEL } from '#core/facts/filesystems';
 import { id, text } from '#core/parts/field';
 import { jobSchema } from '#core/parts/job';

@@ -1,4 +1,4 @@
-import type { BuildStage } from '#core/build/build';
+import type { BuildStage } from '#core/build/stages';
 import type { Fault } from '#core/simulate/pair-check';
 
 /** Parts by name; `runs` are results of the simulated rig: day, seed, and the fault it plays. */

@@ -1,6 +1,7 @@
 import type { Knex } from 'knex';
 import { z } from 'zod';
-import { choiceSchema, STAGES, type BuildStage, type Choice } from '#core/build/build';
+import { choiceSchema, type Choice } from '#core/build/build';
+import { STAGES, type BuildStage } from '#core/build/stages';
 import { planInputSchema, planReportSchema, type PlanInput, type PlanReport } from '#core/plan/report';
 import { change, newId, type Changed } from '../db/change';
 import { notFound } from '../problem';

@@ -1,0 +1,218 @@
+<script lang="ts">
+  import { ComboBox } from 'carbon-components-svelte';
+  import type { Snippet } from 'svelte';
+  import { assemble, type Library } from '#core/build/assemble';
+  import type { Choice } from '#core/build/build';
+  import { plan } from '#core/plan/plan';
+  import type { PlanInput, PlanReport } from '#core/plan/report';
+  import Lane from '../common/Lane.svelte';
+  import { keys } from '../frame/keys.svelte';
+  import Findings from './Findings.svelte';
+  import Reasons from './Reasons.svelte';
+  import { tilesOf, withPicked, type Tile } from './slots';
+  import Ticket from './Ticket.svelte';
+
+  type Props = {
+    library: Library;
+    choice: Partial<Choice>;
+    onchange: (choice: Partial<Choice>) => void;
+    heading: string;
+    tag?: string;
+    stage?: string;
+    /** The newest measured write, drawn on the lane. */
+    measured?: { value: number; label: string };
+    /** What to do next once the plan stands; the plan's own gaps come first. */
+    next?: string;
+    head?: Snippet<[{ input: PlanInput | null; report: PlanReport | null }]>;
+    notice?: Snippet;
+  };
+  let { library, choice, onchange, heading, tag, stage, measured, next, head, notice }: Props = $props();
+
+  const tiles = $derived(tilesOf(library, choice));
+  const assembled = $derived(assemble(library, choice));
+  const input = $derived(assembled.ok ? assembled.input : null);
+  const report = $derived(input ? plan(input) : null);
+  const missing = $derived(assembled.ok ? [] : assembled.missing);
+  const lost = (tile: Tile) => missing.find((m) => m.chosen && tile.slots.includes(m.slot));
+
+  let selected = $state('throughput.write');
+  let folded = $state(false);
+  $effect(() => {
+    folded = localStorage.getItem('ticket') === 'folded' || (localStorage.getItem('ticket') === null && innerWidth <= 900);
+  });
+  function fold(): void {
+    folded = !folded;
+    localStorage.setItem('ticket', folded ? 'folded' : 'open');
+  }
+  $effect(() => keys.add([{ keys: 't', label: 'Fold or unfold the ticket', run: fold }]));
+
+  const job = $derived(input?.job);
+  const jobLine = $derived(
+    job
+      ? `For the job ${job.name}: ${job.transferGB} GB ${job.direction === 'out' ? 'from the drive' : job.direction === 'in' ? 'onto the drive' : 'both ways'}${job.largestFileGB ? `, largest file ${job.largestFileGB} GB` : ''}`
+      : 'No job chosen: judged for continuous writing'
+  );
+  const nextLine = $derived.by(() => {
+    if (!report) return missing.find((m) => !m.chosen)?.message ?? missing[0]?.message ?? 'Choose the parts.';
+    const worst = report.findings[0];
+    if (worst && worst.severity !== 'note') return worst.remedy ?? worst.message;
+    return next ?? 'Save it as a build.';
+  });
+</script>
+
+<div class="station" class:folded>
+  <div class="work">
+    <div class="page-head">
+      <div class="grow">
+        <h1>{heading}</h1>
+        <p class="quiet">{jobLine}</p>
+      </div>
+      {@render head?.({ input, report })}
+    </div>
+    {@render notice?.()}
+
+    <div class="chain">
+      <div class="tiles">
+        {#each tiles as tile (tile.key)}
+          {@const problem = lost(tile)}
+          {@const picked = tile.options.find((o) => o.id === tile.selectedId)}
+          <div class="tile">
+            <ComboBox
+              size="sm"
+              labelText={tile.label}
+              placeholder={tile.options.length === 0 ? 'none in the crate yet' : tile.optional ? 'none chosen' : 'choose'}
+              items={tile.options}
+              selectedId={tile.selectedId}
+              invalid={problem !== undefined}
+              invalidText={problem?.message ?? ''}
+              shouldFilterItem={(item, value) => !value || item.text.toLowerCase().includes(value.toLowerCase())}
+              on:select={(e) => {
+                if (e.detail.selectedId !== tile.selectedId) onchange(withPicked(choice, tile.key, e.detail.selectedId));
+              }}
+              on:clear={() => onchange(withPicked(choice, tile.key, undefined))}
+            />
+            <p class="detail small">{picked?.detail ?? (tile.key === 'cable' && input?.enclosure.captiveCable ? 'fixed to the case' : tile.optional && !problem ? (tile.key === 'cable' ? 'from the box, or assumed' : 'optional') : '\u00a0')}</p>
+          </div>
+        {/each}
+      </div>
+      {#if report}
+        <div class="lane">
+          {#if report.link.stages.length > 0}
+            <Lane
+              stages={report.link.stages}
+              bottleneck={report.link.bottleneck}
+              predicted={report.throughput.write}
+              measured={measured?.value}
+              measuredLabel={measured?.label ?? 'measured'}
+              {selected}
+              onselect={(figure) => (selected = figure)}
+            />
+            <p class="legend small quiet"><span class="key-hatch" aria-hidden="true"></span> predicted write{#if measured}<span class="key-line" aria-hidden="true"></span> {measured.label} write{/if} · heights follow the square root of MB/s</p>
+          {:else}
+            <p class="blocked">No figures: this chain does not work as it is. The findings below say why.</p>
+          {/if}
+        </div>
+      {:else}
+        <div class="lane blank">
+          <p>{missing.some((m) => m.chosen) ? missing.filter((m) => m.chosen).map((m) => m.message).join(' ') : 'Choose a host port, an enclosure and a drive; the verdict follows at once.'}</p>
+        </div>
+      {/if}
+    </div>
+
+    {#if report}
+      <Findings findings={report.findings} />
+      <Reasons {report} bind:selected />
+    {/if}
+  </div>
+  <Ticket {tag} {stage} {input} {report} next={nextLine} {folded} onfold={fold} />
+</div>
+
+<style>
+  .station {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) auto;
+    gap: 24px;
+    max-width: 1440px;
+    margin: 0 auto;
+    padding: 16px 24px 40px;
+  }
+  .chain {
+    background: var(--ash-sheet);
+    border: 1px solid var(--ash-line);
+    margin-bottom: 8px;
+  }
+  .tiles {
+    display: grid;
+    grid-template-columns: 1.35fr 1fr 1fr 1fr 1fr;
+    border-bottom: 1px solid var(--ash-line);
+  }
+  .tile {
+    min-width: 0;
+    padding: 8px 10px 6px;
+  }
+  .tile + .tile {
+    border-left: 1px solid var(--ash-line);
+  }
+  .tile :global(.bx--list-box__wrapper .bx--label),
+  .tile :global(.bx--label) {
+    margin-bottom: 2px;
+    font-size: var(--ash-text-small);
+    color: var(--ash-soft);
+  }
+  .tile :global(.bx--text-input) {
+    font-weight: 600;
+    padding-left: 8px;
+  }
+  .detail {
+    margin-top: 3px;
+    color: var(--ash-soft);
+    white-space: nowrap;
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
+  .lane {
+    padding: 14px 12px 6px;
+  }
+  .legend {
+    margin-top: 2px;
+  }
+  .key-hatch {
+    display: inline-block;
+    width: 22px;
+    height: 8px;
+    border: 1px solid var(--ash-band);
+    background: repeating-linear-gradient(135deg, var(--ash-band) 0 2px, transparent 2px 5px);
+  }
+  .key-line {
+    display: inline-block;
+    width: 22px;
+    margin: 0 2px 3px 10px;
+    border-top: 2.5px solid var(--ash-measured);
+  }
+  .blank,
+  .blocked {
+    padding: 40px 16px;
+    text-align: center;
+    color: var(--ash-soft);
+  }
+  @media (max-width: 1100px) {
+    .tiles {
+      grid-template-columns: 1fr 1fr;
+    }
+  }
+  @media (max-width: 900px) {
+    .station {
+      grid-template-columns: minmax(0, 1fr);
+      padding: 12px 14px 90px;
+    }
+  }
+  @media (max-width: 560px) {
+    .tiles {
+      grid-template-columns: 1fr;
+    }
+    .tile + .tile {
+      border-left: 0;
+      border-top: 1px solid var(--ash-line);
+    }
+  }
+</style>

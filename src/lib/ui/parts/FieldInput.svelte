@@ -1,0 +1,163 @@
+<script lang="ts">
+  import { Checkbox, Select, SelectItem, TextInput } from 'carbon-components-svelte';
+  import type { Draft, Field, FormError } from '#core/parts/form';
+  import Self from './FieldInput.svelte';
+
+  type Props = {
+    field: Field;
+    path: string;
+    draft: Draft;
+    errors: Record<string, FormError>;
+    /** Typical values for what is left empty, by path. */
+    assumed: Record<string, string>;
+    onedit: (path: string, value: Draft[string]) => void;
+    onremove: (listPath: string, row: number) => void;
+  };
+  let { field, path, draft, errors, assumed, onedit, onremove }: Props = $props();
+
+  const error = $derived(errors[path]);
+  const typed = $derived(typeof draft[path] === 'string' ? (draft[path] as string) : '');
+  const picked = $derived(Array.isArray(draft[path]) ? (draft[path] as string[]) : []);
+  const rows = $derived(typeof draft[path] === 'number' ? (draft[path] as number) : 0);
+  const unit = $derived('unit' in field && field.unit ? `, ${field.unit}` : '');
+  const label = $derived(`${field.title}${unit}${field.required ? '' : ' (optional)'}`);
+  const template = $derived(assumed[path]);
+</script>
+
+{#if field.type === 'group'}
+  <fieldset>
+    <legend>{field.title}{field.required ? '' : ' (optional)'}</legend>
+    <div class="fields">
+      {#each field.fields as inner (inner.key)}
+        <Self field={inner} path="{path}.{inner.key}" {draft} {errors} {assumed} {onedit} {onremove} />
+      {/each}
+    </div>
+    {#if error}<p class="error">{error.message}</p>{/if}
+  </fieldset>
+{:else if field.type === 'list'}
+  <fieldset class="wide">
+    <legend>{field.title}</legend>
+    {#each { length: rows } as _, row (row)}
+      <div class="list-row">
+        <div class="fields">
+          {#each field.fields as inner (inner.key)}
+            <Self field={inner} path="{path}.{row}.{inner.key}" {draft} {errors} {assumed} {onedit} {onremove} />
+          {/each}
+        </div>
+        <button type="button" class="plain" onclick={() => onremove(path, row)}>Remove {field.item} {row + 1}</button>
+      </div>
+    {/each}
+    {#if error}<p class="error">{error.message}</p>{/if}
+    <button type="button" class="plain" onclick={() => onedit(path, rows + 1)}>Add a {field.item}</button>
+  </fieldset>
+{:else if field.type === 'choices'}
+  <fieldset class="wide choices">
+    <legend>{label}</legend>
+    {#if field.description}<p class="small quiet">{field.description}</p>{/if}
+    <div class="checks">
+      {#each field.options as option (option.value)}
+        <Checkbox
+          labelText={option.label}
+          checked={picked.includes(String(option.value))}
+          on:check={(e) => onedit(path, e.detail ? [...picked, String(option.value)] : picked.filter((v) => v !== String(option.value)))}
+        />
+      {/each}
+    </div>
+    {#if error}<p class="error">{error.message}</p>{/if}
+    {#if picked.length === 0 && template}<p class="small quiet">assumed: {template}</p>{/if}
+  </fieldset>
+{:else if field.type === 'choice' || field.type === 'yes-no'}
+  <div>
+    <Select
+      labelText={label}
+      selected={typed}
+      invalid={error !== undefined}
+      invalidText={error?.message ?? ''}
+      helperText={typed === '' && template ? `assumed: ${template}` : (field.description ?? '')}
+      on:update={(e) => onedit(path, String(e.detail ?? ''))}
+    >
+      <SelectItem value="" text={field.required ? 'choose' : 'not known'} />
+      {#if field.type === 'choice'}
+        {#each field.options as option (option.value)}<SelectItem value={String(option.value)} text={option.label} />{/each}
+      {:else}
+        <SelectItem value="yes" text="yes" />
+        <SelectItem value="no" text="no" />
+      {/if}
+    </Select>
+  </div>
+{:else}
+  <div>
+    <TextInput
+      labelText={label}
+      value={typed}
+      invalid={error !== undefined}
+      invalidText={error?.message ?? ''}
+      helperText={typed === '' && template ? `assumed: ${template}` : (field.description ?? '')}
+      autocomplete="off"
+      on:input={(e) => onedit(path, String(e.detail ?? ''))}
+    />
+    {#if error && error.suggestions.length > 0}
+      <p class="meant">
+        Meant
+        {#each error.suggestions as suggestion (suggestion.text)}
+          <button type="button" class="plain" onclick={() => onedit(path, suggestion.text)}>{suggestion.text}</button>
+        {/each}
+      </p>
+    {/if}
+  </div>
+{/if}
+
+<style>
+  fieldset {
+    grid-column: 1 / -1;
+    margin: 0;
+    padding: 0;
+    border: 0;
+  }
+  legend {
+    padding: 4px 0 6px;
+    font-weight: 600;
+  }
+  .fields {
+    display: grid;
+    grid-template-columns: repeat(auto-fill, minmax(200px, 1fr));
+    gap: 12px 16px;
+    align-items: start;
+  }
+  .checks {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 2px 20px;
+  }
+  .checks :global(.bx--form-item) {
+    flex: none;
+  }
+  .list-row {
+    margin-bottom: 10px;
+    padding: 10px 12px;
+    border: 1px solid var(--ash-line);
+    background: var(--ash-paper);
+  }
+  .plain {
+    margin-top: 8px;
+    padding: 4px 10px;
+    border: 1px solid var(--ash-ember);
+    background: none;
+    color: var(--ash-ember);
+    cursor: pointer;
+  }
+  .error {
+    margin-top: 4px;
+    font-size: var(--ash-text-small);
+    color: var(--ash-fail);
+  }
+  .meant {
+    display: flex;
+    align-items: center;
+    gap: 6px;
+    font-size: var(--ash-text-small);
+  }
+  .meant .plain {
+    margin-top: 4px;
+  }
+</style>

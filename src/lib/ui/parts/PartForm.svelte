@@ -1,0 +1,187 @@
+<script lang="ts">
+  import { Button } from 'carbon-components-svelte';
+  import type { Assumed } from '#core/findings/finding';
+  import { fillDrive, fillEnclosure } from '#core/parts/fill';
+  import type { Drive } from '#core/parts/drive';
+  import type { Enclosure } from '#core/parts/enclosure';
+  import { draftFrom, readDraft, type Draft, type Field, type FormError } from '#core/parts/form';
+  import FieldInput from './FieldInput.svelte';
+
+  type Props = {
+    fields: readonly Field[];
+    /** What is put into the specification beside the fields: the kind. */
+    fixed: Record<string, unknown>;
+    spec?: Record<string, unknown>;
+    /** Where what is typed is kept until it is saved, so that a reload loses nothing. */
+    draftKey: string;
+    /** What the server refused, by path. */
+    refused: Record<string, string>;
+    busy: boolean;
+    saveLabel: string;
+    onsave: (spec: Record<string, unknown>) => void;
+    oncancel: () => void;
+  };
+  let { fields, fixed, spec, draftKey, refused, busy, saveLabel, onsave, oncancel }: Props = $props();
+
+  // svelte-ignore state_referenced_locally
+  const stored = draftFrom(fields, spec ?? {});
+  let draft = $state<Draft>({ ...stored });
+  let touched = $state(false);
+  let tried = $state(false);
+  let restored = $state(false);
+
+  $effect(() => {
+    const kept = localStorage.getItem(draftKey);
+    if (!kept) return;
+    try {
+      draft = JSON.parse(kept) as Draft;
+      restored = true;
+      touched = true;
+    } catch {
+      localStorage.removeItem(draftKey);
+    }
+  });
+  $effect(() => {
+    if (touched) localStorage.setItem(draftKey, JSON.stringify(draft));
+  });
+
+  const read = $derived(readDraft(fields, draft));
+  const errors = $derived.by(() => {
+    const shown: Record<string, FormError> = {};
+    for (const [path, message] of Object.entries(refused)) shown[path] = { message, suggestions: [] };
+    // While it is being filled in, only what was typed wrong is said; what is still empty is said on saving.
+    for (const [path, error] of Object.entries(read.errors)) if (tried || (typeof draft[path] === 'string' && draft[path] !== '')) shown[path] = error;
+    return shown;
+  });
+  const count = $derived(Object.keys(errors).length);
+
+  const assumed = $derived.by(() => {
+    const typical: Record<string, string> = {};
+    const note = (_part: Assumed['part'], field: string, value: Assumed['value'], from: string) => void (typical[field] = `${String(value)} – ${from}`);
+    const whole = { ...read.spec, ...fixed };
+    try {
+      if (fixed.kind === 'drive' && 'media' in whole && 'formFactor' in whole) fillDrive({ capacityTB: 1, name: '', ...whole } as unknown as Drive, note);
+      if (fixed.kind === 'enclosure' && 'formFactor' in whole && 'modes' in whole) fillEnclosure({ protocols: ['nvme'], name: '', plug: 'usb-c', ...whole } as unknown as Enclosure, note);
+    } catch {
+      return {};
+    }
+    return typical;
+  });
+
+  const needed = $derived(fields.filter((f) => f.required || f.first));
+  const groups = $derived.by(() => {
+    const byName = new Map<string, Field[]>();
+    for (const field of fields) {
+      if (needed.includes(field)) continue;
+      const name = field.group ?? 'More';
+      byName.set(name, [...(byName.get(name) ?? []), field]);
+    }
+    return [...byName];
+  });
+
+  function onedit(path: string, value: Draft[string]): void {
+    draft[path] = value;
+    touched = true;
+  }
+  /** Takes a row out of a list and moves the later ones up. */
+  function onremove(listPath: string, row: number): void {
+    const next: Draft = {};
+    for (const [path, value] of Object.entries(draft)) {
+      const inside = path.startsWith(`${listPath}.`) ? /^(\d+)\.(.*)$/.exec(path.slice(listPath.length + 1)) : null;
+      if (!inside) next[path] = value;
+      else if (Number(inside[1]) < row) next[path] = value;
+      else if (Number(inside[1]) > row) next[`${listPath}.${Number(inside[1]) - 1}.${inside[2]}`] = value;
+    }
+    next[listPath] = Number(draft[listPath]) - 1;
+    draft = next;
+    touched = true;
+  }
+  function submit(event: SubmitEvent): void {
+    event.preventDefault();
+    tried = true;
+    if (Object.keys(read.errors).length > 0) {
+      requestAnimationFrame(() => (event.target as HTMLElement).querySelector<HTMLElement>('[aria-invalid="true"], .bx--text-input--invalid')?.focus());
+      return;
+    }
+    onsave({ ...read.spec, ...fixed });
+  }
+  function discard(): void {
+    localStorage.removeItem(draftKey);
+    draft = { ...stored };
+    restored = false;
+    touched = false;
+  }
+</script>
+
+<form onsubmit={submit} novalidate>
+  {#if restored}
+    <p class="restored">This is what you typed earlier and did not save. <button type="button" onclick={discard}>Start over</button></p>
+  {/if}
+  <div class="first">
+    {#each needed as field (field.key)}
+      <FieldInput {field} path={field.key} {draft} {errors} {assumed} {onedit} {onremove} />
+    {/each}
+  </div>
+  {#each groups as [name, list] (name)}
+    {@const wrong = Object.keys(errors).some((path) => list.some((f) => path === f.key || path.startsWith(`${f.key}.`)))}
+    <details open={wrong || undefined}>
+      <summary>{name}<span class="quiet small">, optional{wrong ? ' – needs a look' : ''}</span></summary>
+      <div class="first">
+        {#each list as field (field.key)}
+          <FieldInput {field} path={field.key} {draft} {errors} {assumed} {onedit} {onremove} />
+        {/each}
+      </div>
+    </details>
+  {/each}
+  {#if count > 0}<p class="count" role="alert">{count === 1 ? 'One field needs a look.' : `${count} fields need a look.`}</p>{/if}
+  <div class="buttons">
+    <Button type="submit" size="field" disabled={busy}>{saveLabel}</Button>
+    <Button kind="ghost" size="field" on:click={oncancel}>Cancel</Button>
+  </div>
+</form>
+
+<style>
+  form {
+    max-width: 1000px;
+  }
+  .first {
+    display: grid;
+    grid-template-columns: repeat(auto-fill, minmax(220px, 1fr));
+    gap: 14px 18px;
+    align-items: start;
+    padding: 12px 0 18px;
+  }
+  details {
+    border-top: 1px solid var(--ash-line);
+  }
+  summary {
+    padding: 10px 0;
+    font-weight: 600;
+    cursor: pointer;
+  }
+  .count {
+    padding: 8px 0;
+    color: var(--ash-fail);
+    font-weight: 600;
+  }
+  .buttons {
+    position: sticky;
+    bottom: 0;
+    display: flex;
+    gap: 8px;
+    padding: 12px 0;
+    background: var(--ash-paper);
+    border-top: 1px solid var(--ash-line);
+  }
+  .restored {
+    padding: 8px 12px;
+    background: var(--ash-ember-wash);
+  }
+  .restored button {
+    border: 0;
+    background: none;
+    color: var(--ash-ember);
+    text-decoration: underline;
+    cursor: pointer;
+  }
+</style>

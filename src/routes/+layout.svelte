@@ -1,0 +1,45 @@
+<script lang="ts">
+  import 'carbon-components-svelte/css/all.css';
+  import '@fontsource-variable/archivo/wght.css';
+  import '@fontsource/jetbrains-mono/latin-400.css';
+  import '@fontsource/jetbrains-mono/latin-600.css';
+  import '$lib/ui/theme.css';
+  import '../app.css';
+  import { invalidateAll } from '$app/navigation';
+  import { server, watchServer } from '$lib/client/watch.svelte';
+  import KeysHelp from '$lib/ui/frame/KeysHelp.svelte';
+  import { keys, onkeydown } from '$lib/ui/frame/keys.svelte';
+  import Notices from '$lib/ui/frame/Notices.svelte';
+
+  let { children } = $props();
+
+  $effect(() => {
+    keys.load();
+    document.documentElement.dataset.ready = 'yes';
+    return watchServer(() => void invalidateAll());
+  });
+</script>
+
+<svelte:window {onkeydown} />
+{#if server.state !== 'up'}
+  <p class="away" role="alert">
+    {server.state === 'offline'
+      ? 'Ash Crate is not answering. What you typed is still here; this goes away by itself when it is back.'
+      : 'The database is not answering; it is being started again. What you typed is still here.'}
+  </p>
+{/if}
+{@render children()}
+<Notices />
+<KeysHelp />
+
+<style>
+  .away {
+    position: sticky;
+    top: 0;
+    z-index: 100;
+    padding: 8px 24px;
+    background: var(--ash-ink);
+    color: var(--ash-paper);
+    text-align: center;
+  }
+</style>

@@ -1,0 +1,39 @@
+<script lang="ts">
+  import { goto } from '$app/navigation';
+  import { page } from '$app/state';
+  import { STAGES } from '#core/build/stages';
+  import Frame from '$lib/ui/frame/Frame.svelte';
+  import { keys } from '$lib/ui/frame/keys.svelte';
+  import Rail, { type Station } from '$lib/ui/frame/Rail.svelte';
+
+  let { data, children } = $props();
+  const here = $derived(page.url.pathname.split('/')[3] ?? 'pair');
+  const home = $derived(`/c/${data.crate.slug}`);
+  const stations = $derived.by((): Station[] => {
+    const { stage } = data.build;
+    const benched = STAGES.indexOf(stage) >= STAGES.indexOf('benched');
+    const state = (id: string, done: boolean): Station['state'] => (data.next.station === id ? 'next' : done ? 'done' : 'open');
+    return [
+      { id: 'pair', label: 'Pair', state: state('pair', true) },
+      { id: 'bench', label: 'Bench', state: state('bench', benched) },
+      { id: 'log', label: 'Log', state: state('log', stage === 'retired') }
+    ];
+  });
+  const station = (id: string, keysOf: string, label: string) => ({ keys: keysOf, label, run: () => void goto(`/b/${data.build.tag}/${id}`) });
+  $effect(() =>
+    keys.add([
+      { keys: 'g t', label: 'Go to Today', run: () => void goto(home) },
+      { keys: 'g c', label: 'Go to the crate', run: () => void goto(`${home}/crate`) },
+      { keys: 'g b', label: 'Go to the builds', run: () => void goto(`${home}/builds`) },
+      station('pair', 'g p', 'Go to Pair of this build'),
+      station('bench', 'g e', 'Go to Bench of this build'),
+      station('log', 'g l', 'Go to Log of this build'),
+      { keys: 'n', label: 'New build', run: () => void goto(`${home}/pair`) }
+    ])
+  );
+</script>
+
+<Frame crate={data.crate} path={page.url.pathname}>
+  {#snippet rail()}<Rail tag={data.build.tag} name={data.build.name} {stations} {here} />{/snippet}
+  {@render children()}
+</Frame>

@@ -1,0 +1,217 @@
+<script lang="ts">
+  import { Button } from 'carbon-components-svelte';
+  import { invalidateAll } from '$app/navigation';
+  import type { Alarm } from '#core/bench/gates';
+  import { compareWithPlan, comparisonSentence, RESULT_LABEL, BAND_OF } from '#core/bench/compare';
+  import type { RunInput } from '#core/bench/run';
+  import { LINK_MODES } from '#core/facts/link-modes';
+  import { bandText, day, rate } from '#core/quantities/format';
+  import { send, type Changed } from '$lib/client/api';
+  import { saved } from '$lib/client/undo';
+  import ResultForm from '$lib/ui/bench/ResultForm.svelte';
+  import Figure from '$lib/ui/common/Figure.svelte';
+  import Lane from '$lib/ui/common/Lane.svelte';
+  import { notices } from '$lib/ui/frame/notices.svelte';
+
+  let { data } = $props();
+  const path = $derived(`/api/crates/${data.crate.id}/builds/${data.build.id}/runs`);
+  const { report } = $derived(data.build);
+  let shown = $state<string | null>(null);
+  const run = $derived(data.runs.find((r) => r.id === shown) ?? data.runs[0]);
+  const rows = $derived(run ? compareWithPlan(run.results, report) : []);
+  const measured = $derived(run?.results.writeMBps ?? run?.results.readMBps);
+  const lanePrediction = $derived(run?.results.writeMBps === undefined && run ? report.throughput.read : report.throughput.write);
+  const FIELDS = Object.keys(BAND_OF) as (keyof typeof BAND_OF)[];
+
+  let refused = $state<{ fields: Record<string, string>; alarms: Alarm[] }>({ fields: {}, alarms: [] });
+  let busy = $state(false);
+
+  /** @returns whether it was kept */
+  async function onsave(input: RunInput): Promise<boolean> {
+    busy = true;
+    const answer = await send<Changed>('POST', path, input);
+    busy = false;
+    if (!answer.ok) {
+      const { fields, details, message } = answer.failure;
+      refused = { fields: Object.fromEntries(fields.map((f) => [f.path, f.message])), alarms: (details.alarms as Alarm[] | undefined) ?? [] };
+      if (fields.length === 0) notices.add('error', message);
+      return false;
+    }
+    refused = { fields: {}, alarms: [] };
+    shown = null;
+    saved('The result is kept.', data.crate.id, answer.data.group);
+    // A first result is what the stage "benched" means.
+    if (data.build.stage === 'formatted') await send('PUT', `/api/crates/${data.crate.id}/builds/${data.build.id}/stage`, { version: data.build.version, stage: 'benched' });
+    await invalidateAll();
+    return true;
+  }
+  async function remove(id: string, version: number): Promise<void> {
+    const answer = await send('DELETE', `${path}/${id}`, { version });
+    if (!answer.ok) return notices.add('error', answer.failure.message);
+    saved('The result is deleted.', data.crate.id, answer.data.group);
+    await invalidateAll();
+  }
+  const conditionWords = (r: (typeof data.runs)[number]) =>
+    [
+      `${r.chain.host}, ${r.chain.port} (${r.chain.os})`,
+      r.chain.cable,
+      r.chain.mode ? LINK_MODES[r.chain.mode].label : undefined,
+      r.conditions.filesystem,
+      r.conditions.testGB ? `${r.conditions.testGB} GB test` : undefined,
+      r.conditions.repeats ? `${r.conditions.repeats} repeats` : undefined,
+      r.conditions.fillPercent !== undefined ? `${r.conditions.fillPercent} % full` : undefined,
+      r.conditions.ambientC !== undefined ? `${r.conditions.ambientC} °C room` : undefined,
+      r.conditions.power,
+      r.conditions.encrypted ? 'encrypted' : undefined,
+      r.conditions.notes
+    ]
+      .filter(Boolean)
+      .join(' · ');
+</script>
+
+<svelte:head><title>{data.build.tag} Bench · Ash Crate</title></svelte:head>
+<div class="page">
+  <div class="page-head">
+    <div class="grow">
+      <h1>Bench</h1>
+      <p class="quiet">{data.runs.length === 0 ? 'Nothing measured yet. The pair check: 1 MiB blocks, write then read, 1 to 5 GB, five times, the median; then 4 KiB random at queue depth 1.' : `${data.runs.length} pair ${data.runs.length === 1 ? 'check' : 'checks'} against the plan.`}</p>
+    </div>
+  </div>
+
+  {#if report.link.stages.length > 0}
+    <div class="panel">
+      <Lane stages={report.link.stages} bottleneck={report.link.bottleneck} predicted={lanePrediction} {measured} measuredLabel={run?.simulated ? 'simulated' : 'measured'} />
+      <p class="small quiet">
+        Hatching: predicted {lanePrediction === report.throughput.read ? 'read' : 'write'}.
+        {#if run}Solid line: {run.results.writeMBps === undefined ? 'read' : 'write'} of {day(run.date)}{run.simulated ? ', from the simulated rig' : ''}.{:else}The solid line appears with the first result.{/if}
+      </p>
+    </div>
+  {:else}
+    <p class="panel">The plan of this build says that it does not work; there is no forecast to measure against. Results can be kept all the same.</p>
+  {/if}
+
+  {#if run}
+    <ul class="sentences" aria-label="Measured against predicted">
+      {#each rows as row (row.field)}<li class={row.place}>{comparisonSentence(row)}</li>{/each}
+    </ul>
+    {#if run.simulated}<p class="simulated"><strong>Simulated.</strong> These figures come from the stand-in rig that ships with Ash Crate, not from a device.</p>{/if}
+  {/if}
+
+  <div class="columns">
+    <section>
+      <h2>Enter a pair check</h2>
+      <ResultForm today={data.today} filesystem={report.filesystem.first.filesystem} isWindows={data.build.snapshot.host.os.family === 'windows'} {refused} {busy} {onsave} draftKey="draft:run:{data.build.id}" />
+    </section>
+    <section>
+      <h2>Results</h2>
+      {#if data.runs.length === 0}
+        <p class="quiet">None yet.</p>
+      {:else}
+        <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+        <div class="scroll-wide" tabindex="0" role="region" aria-label="Results">
+          <table class="plain-table">
+            <thead>
+              <tr><th scope="col">Day</th>{#each FIELDS as field (field)}<th scope="col" class="number">{RESULT_LABEL[field]}</th>{/each}<th></th></tr>
+            </thead>
+            <tbody>
+              <tr class="forecast">
+                <td>forecast</td>
+                {#each FIELDS as field (field)}{@const band = report.throughput[BAND_OF[field]]}<td class="number">{#if band}<Figure value={bandText(band, '').trim()} />{:else}–{/if}</td>{/each}
+                <td></td>
+              </tr>
+              {#each data.runs as r (r.id)}
+                {@const compared = compareWithPlan(r.results, report)}
+                <tr class:chosen={r === run}>
+                  <td>
+                    <button type="button" class="pick" aria-pressed={r === run} onclick={() => (shown = r.id)}>{day(r.date)}</button>
+                    {#if r.simulated}<span class="small quiet">simulated</span>{/if}
+                  </td>
+                  {#each FIELDS as field (field)}
+                    {@const value = r.results[field]}
+                    {@const place = compared.find((c) => c.field === field)?.place}
+                    <td class="number">{#if value !== undefined}<Figure value={rate(value)} unit="MB/s" />{#if place && place !== 'within'}<span class="small {place}"> {place}</span>{/if}{:else}–{/if}</td>
+                  {/each}
+                  <td><Button kind="ghost" size="small" on:click={() => remove(r.id, r.version)}>Delete</Button></td>
+                </tr>
+                <tr class="under"><td colspan={FIELDS.length + 2} class="small quiet">{conditionWords(r)}</td></tr>
+              {/each}
+            </tbody>
+          </table>
+        </div>
+      {/if}
+    </section>
+  </div>
+</div>
+
+<style>
+  .panel {
+    padding: 14px 14px 8px;
+    background: var(--ash-sheet);
+    border: 1px solid var(--ash-line);
+  }
+  .sentences {
+    margin: 10px 0;
+    padding: 0;
+    list-style: none;
+  }
+  .sentences li {
+    padding: 4px 0 4px 12px;
+    border-left: 4px solid var(--ash-pass);
+  }
+  .sentences .below,
+  .sentences .above {
+    border-left-color: var(--ash-caution);
+  }
+  .simulated {
+    padding: 6px 12px;
+    margin-bottom: 8px;
+    background: var(--ash-well);
+  }
+  .columns {
+    display: grid;
+    grid-template-columns: minmax(300px, 5fr) 7fr;
+    gap: 32px;
+    margin-top: 16px;
+  }
+  h2 {
+    margin-bottom: 8px;
+  }
+  .forecast td {
+    color: var(--ash-soft);
+    white-space: nowrap;
+  }
+  .under td {
+    padding-top: 0;
+  }
+  tr:has(+ .under) td {
+    border-bottom: 0;
+  }
+  .chosen {
+    background: var(--ash-well);
+  }
+  .pick {
+    padding: 0;
+    border: 0;
+    background: none;
+    color: var(--ash-ember);
+    text-decoration: underline;
+    text-underline-offset: 3px;
+    cursor: pointer;
+    white-space: nowrap;
+  }
+  .below,
+  .above {
+    color: var(--ash-caution);
+    font-weight: 600;
+  }
+  .sentences .below,
+  .sentences .above {
+    color: inherit;
+    font-weight: 400;
+  }
+  @media (max-width: 1000px) {
+    .columns {
+      grid-template-columns: 1fr;
+    }
+  }
+</style>

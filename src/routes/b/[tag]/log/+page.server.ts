@@ -1,0 +1,7 @@
+import { forPage } from '$lib/server/page';
+import { listEvents } from '$lib/server/repositories/events';
+
+export async function load({ parent }) {
+  const { build, runs } = await parent();
+  return { events: await forPage((db) => listEvents(db, { crateId: build.crateId, subjectIds: [build.id, ...runs.map((run) => run.id)] })) };
+}

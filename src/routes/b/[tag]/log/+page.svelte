@@ -1,0 +1,28 @@
+<script lang="ts">
+  import { day } from '#core/quantities/format';
+
+  let { data } = $props();
+</script>
+
+<svelte:head><title>{data.build.tag} Log · Ash Crate</title></svelte:head>
+<div class="page">
+  <div class="page-head">
+    <div class="grow">
+      <h1>Log</h1>
+      <p class="quiet">What happened to this build, newest first. Nothing is ever removed from it.</p>
+    </div>
+  </div>
+  <table class="plain-table">
+    <thead><tr><th scope="col">Day</th><th scope="col">Time, UTC</th><th scope="col">What</th><th scope="col">By</th></tr></thead>
+    <tbody>
+      {#each data.events as event (event.seq)}
+        <tr>
+          <td>{day(event.at)}</td>
+          <td class="figure">{event.at.slice(11, 16)}</td>
+          <td>{event.message}</td>
+          <td class="quiet">{event.by}</td>
+        </tr>
+      {/each}
+    </tbody>
+  </table>
+</div>

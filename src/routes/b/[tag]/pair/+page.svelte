@@ -1,0 +1,173 @@
+<script lang="ts">
+  import { Button, Modal, Select, SelectItem, TextInput } from 'carbon-components-svelte';
+  import { goto, invalidateAll, replaceState } from '$app/navigation';
+  import { page } from '$app/state';
+  import type { Choice } from '#core/build/build';
+  import { STAGES, type BuildStage } from '#core/build/stages';
+  import { day } from '#core/quantities/format';
+  import { send, type Answer, type Changed } from '$lib/client/api';
+  import { saved } from '$lib/client/undo';
+  import { notices } from '$lib/ui/frame/notices.svelte';
+  import PairStation from '$lib/ui/pair/PairStation.svelte';
+  import { choiceFromQuery, choiceToQuery } from '$lib/ui/pair/slots';
+
+  let { data } = $props();
+  const path = $derived(`/api/crates/${data.crate.id}/builds/${data.build.id}`);
+  // What the address chooses lies over what is stored: a link to an unsaved change shows that change.
+  // svelte-ignore state_referenced_locally
+  const asked = choiceFromQuery(page.url.searchParams);
+  // svelte-ignore state_referenced_locally
+  let choice = $state.raw<Partial<Choice>>(Object.keys(asked).length > 0 ? asked : data.build.choice);
+  // svelte-ignore state_referenced_locally
+  let name = $state(data.build.name);
+  let busy = $state(false);
+  let deleting = $state(false);
+  type Theirs = { name: string; stage: string; choice: Choice; version: number; updatedAt: string };
+  let theirs = $state<Theirs | null>(null);
+
+  const same = (a: Partial<Choice>, b: Partial<Choice>) => choiceToQuery(a) === choiceToQuery(b);
+  const changed = $derived(name.trim() !== data.build.name || !same(choice, data.build.choice));
+  const measured = $derived.by(() => {
+    const run = data.runs[0];
+    const value = run?.results.writeMBps;
+    return run && value !== undefined && same(choice, data.build.choice) ? { value, label: `${run.simulated ? 'simulated' : 'measured'} ${day(run.date)}` } : undefined;
+  });
+
+  function onchange(next: Partial<Choice>): void {
+    choice = next;
+    replaceState(same(next, data.build.choice) ? page.url.pathname : `?${choiceToQuery(next)}`, {});
+  }
+  async function done(answer: Answer<Changed>, text: string): Promise<void> {
+    if (answer.ok) {
+      saved(text, data.crate.id, answer.data.group, reset);
+      replaceState(page.url.pathname, {});
+      await invalidateAll();
+    } else if (answer.failure.code === 'conflict' && answer.failure.details.current) theirs = answer.failure.details.current as Theirs;
+    else notices.add('error', answer.failure.message);
+  }
+  function reset(): void {
+    void invalidateAll().then(() => {
+      choice = data.build.choice;
+      name = data.build.name;
+    });
+  }
+  async function save(version: number): Promise<void> {
+    if (busy) return;
+    busy = true;
+    const answer = await send('PUT', path, { version, name: name.trim(), stage: data.build.stage, choice });
+    busy = false;
+    await done(answer, `Saved ${data.build.tag}.`);
+  }
+  async function mark(stage: BuildStage): Promise<void> {
+    if (stage === data.build.stage) return;
+    await done(await send('PUT', `${path}/stage`, { version: data.build.version, stage }), `${data.build.tag} is now ${stage}.`);
+  }
+  async function remove(): Promise<void> {
+    deleting = false;
+    const answer = await send('DELETE', path, { version: data.build.version });
+    if (!answer.ok) return notices.add('error', answer.failure.message);
+    saved(`Deleted ${data.build.tag}.`, data.crate.id, answer.data.group);
+    await goto(`/c/${data.crate.slug}/builds`);
+  }
+  const nameOf = (kind: 'host' | 'cable' | 'enclosure' | 'drive', id: string | undefined) => (id ? (data.library[kind].get(id)?.name ?? 'gone') : 'none');
+  const words = (c: Partial<Choice>) => `${nameOf('host', c.hostId)} port ${c.portId ?? '–'}, ${nameOf('cable', c.cableId)}, ${nameOf('enclosure', c.enclosureId)}, ${nameOf('drive', c.driveId)}`;
+</script>
+
+<svelte:head><title>{data.build.tag} Pair · Ash Crate</title></svelte:head>
+<PairStation library={data.library} {choice} {onchange} heading={data.build.name} tag={data.build.tag} stage={data.build.stage} {measured} next={changed ? 'Save the change.' : data.next.text}>
+  {#snippet head({ report })}
+    <div class="stage">
+      <Select size="sm" labelText="Stage" selected={data.build.stage} on:update={(e) => mark(e.detail as BuildStage)}>
+        {#each STAGES as stage (stage)}<SelectItem value={stage} text={stage} />{/each}
+      </Select>
+    </div>
+    {#if changed || data.differences.length > 0}
+      <div class="name"><TextInput size="sm" labelText="Name" bind:value={name} maxlength={120} invalid={name.trim() === ''} invalidText="A name is needed." /></div>
+      <Button size="field" disabled={report === null || busy || name.trim() === ''} on:click={() => save(data.build.version)}>{changed ? 'Save the change' : 'Plan again'}</Button>
+      {#if changed}
+        <Button
+          kind="ghost"
+          size="field"
+          on:click={() => {
+            name = data.build.name;
+            onchange(data.build.choice);
+          }}>Discard</Button
+        >
+      {/if}
+    {:else}
+      <Button kind="ghost" size="field" on:click={() => print()}>Print</Button>
+      <Button kind="danger-ghost" size="field" on:click={() => (deleting = true)}>Delete</Button>
+    {/if}
+  {/snippet}
+  {#snippet notice()}
+    {#if data.differences.length > 0}
+      <details class="older">
+        <summary><strong>Planned {day(data.build.updatedAt)}, and its parts have changed since.</strong> What you see is planned from the parts as they are now; saving keeps it.</summary>
+        <table class="plain-table">
+          <thead><tr><th>What</th><th>Then</th><th>Now</th></tr></thead>
+          <tbody>{#each data.differences as d (d.what)}<tr><td>{d.what}</td><td>{d.then}</td><td>{d.now}</td></tr>{/each}</tbody>
+        </table>
+      </details>
+    {/if}
+  {/snippet}
+</PairStation>
+
+<Modal
+  danger
+  bind:open={deleting}
+  modalHeading="Delete {data.build.tag}, {data.build.name}?"
+  primaryButtonText="Delete"
+  secondaryButtonText="Keep it"
+  on:click:button--secondary={() => (deleting = false)}
+  on:submit={remove}
+>
+  <p>{data.runs.length === 0 ? 'It has no results.' : `Its ${data.runs.length === 1 ? 'one result goes' : `${data.runs.length} results go`} with it.`} The parts stay in the crate. You can take this back.</p>
+</Modal>
+
+<Modal
+  open={theirs !== null}
+  modalHeading="This build was saved elsewhere in the meantime"
+  primaryButtonText="Save mine over it"
+  secondaryButtonText="Show theirs"
+  on:close={() => (theirs = null)}
+  on:click:button--secondary={() => {
+    theirs = null;
+    reset();
+    replaceState(page.url.pathname, {});
+  }}
+  on:submit={() => {
+    const version = theirs?.version;
+    theirs = null;
+    if (version) void save(version);
+  }}
+>
+  {#if theirs}
+    <table class="plain-table">
+      <thead><tr><th></th><th>Theirs, {theirs.updatedAt.slice(0, 16).replace('T', ' ')} UTC</th><th>Yours, not saved</th></tr></thead>
+      <tbody>
+        <tr><td>Name</td><td>{theirs.name}</td><td>{name}</td></tr>
+        <tr><td>Parts</td><td>{words(theirs.choice)}</td><td>{words(choice)}</td></tr>
+        <tr><td>Stage</td><td>{theirs.stage}</td><td>{data.build.stage}</td></tr>
+      </tbody>
+    </table>
+    <p class="small quiet">Nothing was overwritten. Either version can be taken back afterwards.</p>
+  {/if}
+</Modal>
+
+<style>
+  .stage {
+    width: 130px;
+  }
+  .name {
+    width: 220px;
+  }
+  .older {
+    margin-bottom: 10px;
+    padding: 8px 12px;
+    background: var(--ash-sheet);
+    border-left: 4px solid var(--ash-caution);
+  }
+  .older summary {
+    cursor: pointer;
+  }
+</style>

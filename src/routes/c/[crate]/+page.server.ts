@@ -1,0 +1,11 @@
+import { buildRows } from '$lib/server/overview';
+import { forPage, today } from '$lib/server/page';
+import { countModels } from '$lib/server/repositories/models';
+
+export async function load({ parent }) {
+  const { crate } = await parent();
+  return forPage(async (db) => {
+    const [builds, counts] = await Promise.all([buildRows(db, crate.id, today()), countModels(db, crate.id)]);
+    return { builds, counts };
+  });
+}

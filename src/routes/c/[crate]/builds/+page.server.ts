@@ -1,0 +1,7 @@
+import { buildRows } from '$lib/server/overview';
+import { forPage, today } from '$lib/server/page';
+
+export async function load({ parent }) {
+  const { crate } = await parent();
+  return { builds: await forPage((db) => buildRows(db, crate.id, today())) };
+}

@@ -1,0 +1,147 @@
+<script lang="ts">
+  import { Button, Search } from 'carbon-components-svelte';
+  import { replaceState } from '$app/navigation';
+  import { page } from '$app/state';
+  import { bandText, day, rate } from '#core/quantities/format';
+  import BuildLane from '$lib/ui/common/BuildLane.svelte';
+  import Figure from '$lib/ui/common/Figure.svelte';
+  import Verdict from '$lib/ui/common/Verdict.svelte';
+
+  let { data } = $props();
+  type Row = (typeof data.builds)[number];
+  const STAGE_ORDER = ['planned', 'bought', 'assembled', 'formatted', 'benched', 'in service', 'retired'];
+  const VERDICT_ORDER = ['fails', 'check', 'limited', 'works'];
+  const SORTS: Record<string, { label: string; by: (row: Row) => number | string; number?: boolean }> = {
+    tag: { label: 'Build', by: (r) => r.tag },
+    stage: { label: 'Stage', by: (r) => STAGE_ORDER.indexOf(r.stage) },
+    verdict: { label: 'Verdict', by: (r) => VERDICT_ORDER.indexOf(r.verdict) },
+    write: { label: 'Write, predicted', by: (r) => r.write?.typical ?? -1, number: true },
+    measured: { label: 'Write, measured', by: (r) => measuredOf(r)?.measured ?? -1, number: true },
+    price: { label: 'Per TB', by: (r) => r.perTB?.amount ?? Infinity, number: true }
+  };
+  // svelte-ignore state_referenced_locally
+  let sort = $state(page.url.searchParams.get('sort') ?? 'tag');
+  // svelte-ignore state_referenced_locally
+  let down = $state(page.url.searchParams.get('down') === 'yes');
+  // svelte-ignore state_referenced_locally
+  let find = $state(page.url.searchParams.get('find') ?? '');
+
+  const measuredOf = (row: Row) => row.latest?.comparisons.find((c) => c.field === 'writeMBps');
+  const shown = $derived.by(() => {
+    const { by } = SORTS[sort] ?? SORTS.tag!;
+    const words = find.toLowerCase().split(/\s+/).filter(Boolean);
+    const text = (r: Row) => [r.tag, r.name, r.stage, ...Object.values(r.parts)].join(' ').toLowerCase();
+    const rows = data.builds.filter((r) => words.every((w) => text(r).includes(w)));
+    return rows.sort((a, b) => {
+      const [x, y] = [by(a), by(b)];
+      return (x < y ? -1 : x > y ? 1 : a.tag < b.tag ? -1 : 1) * (down ? -1 : 1);
+    });
+  });
+
+  function keep(): void {
+    const query = new URLSearchParams();
+    if (sort !== 'tag') query.set('sort', sort);
+    if (down) query.set('down', 'yes');
+    if (find) query.set('find', find);
+    replaceState(`?${query}`, {});
+  }
+  function sortBy(key: string): void {
+    down = sort === key ? !down : false;
+    sort = key;
+    keep();
+  }
+  const PLACE = { below: 'below', within: 'as predicted', above: 'above' };
+</script>
+
+<svelte:head><title>Builds · {data.crate.name} · Ash Crate</title></svelte:head>
+<div class="page">
+  <div class="page-head">
+    <div class="grow">
+      <h1>Builds</h1>
+      <p class="quiet">{data.builds.length} {data.builds.length === 1 ? 'build' : 'builds'}; hatching is the predicted write, the solid line what was measured.</p>
+    </div>
+    <div class="find"><Search size="sm" labelText="Find builds" placeholder="Name, tag, part, stage" bind:value={find} on:input={keep} on:clear={keep} /></div>
+    <Button href="/c/{data.crate.slug}/pair" size="field">Pair a new build</Button>
+  </div>
+
+  {#if data.builds.length === 0}
+    <div class="empty">
+      <h2>No builds yet</h2>
+      <p>A build is a host port, a cable, an enclosure and a drive that belong together, with the plan made from them.</p>
+      <p><a href="/c/{data.crate.slug}/pair">Pair the first one</a></p>
+    </div>
+  {:else}
+    <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+    <div class="scroll-wide" tabindex="0" role="region" aria-label="Builds">
+      <table class="plain-table">
+        <thead>
+          <tr>
+            <th scope="col">Lane</th>
+            {#each Object.entries(SORTS) as [key, column] (key)}
+              <th scope="col" class:number={column.number} aria-sort={sort === key ? (down ? 'descending' : 'ascending') : undefined}>
+                <button type="button" onclick={() => sortBy(key)}>{column.label}<span aria-hidden="true">{sort === key ? (down ? ' ↓' : ' ↑') : ''}</span></button>
+              </th>
+            {/each}
+          </tr>
+        </thead>
+        <tbody>
+          {#each shown as build (build.id)}
+            {@const measured = measuredOf(build)}
+            <tr>
+              <td class="lane-cell"><BuildLane {build} /></td>
+              <td>
+                <a href="/b/{build.tag}/pair">{build.name}</a> <span class="small quiet">{build.tag}</span>
+                <span class="parts small quiet">{build.parts.host}, {build.parts.port} · {build.parts.cable ?? 'cable assumed'} · {build.parts.enclosure} · {build.parts.drive}</span>
+              </td>
+              <td>{build.stage}{#if build.outdated}<span class="parts small quiet">parts changed since</span>{/if}</td>
+              <td><Verdict verdict={build.verdict} /></td>
+              <td class="number">{#if build.write}<Figure value={bandText(build.write, '').trim()} unit="MB/s" />{:else}–{/if}</td>
+              <td class="number">
+                {#if measured && build.latest}
+                  <Figure value={rate(measured.measured)} unit="MB/s" />
+                  <span class="parts small {measured.place}">{PLACE[measured.place]} · {day(build.latest.date)}{build.latest.simulated ? ' · simulated' : ''}</span>
+                {:else}<span class="quiet small">not measured</span>{/if}
+              </td>
+              <td class="number">{#if build.perTB}<Figure value={build.perTB.amount.toFixed(2)} unit="{build.perTB.currency}/TB" />{:else}<span class="quiet small">no quotes</span>{/if}</td>
+            </tr>
+          {/each}
+        </tbody>
+      </table>
+    </div>
+    {#if shown.length === 0}<p class="quiet">No build matches “{find}”.</p>{/if}
+  {/if}
+</div>
+
+<style>
+  .find {
+    width: 260px;
+  }
+  th button {
+    padding: 0;
+    border: 0;
+    background: none;
+    color: inherit;
+    font: inherit;
+    cursor: pointer;
+  }
+  th.number button {
+    width: 100%;
+    text-align: right;
+  }
+  .lane-cell {
+    width: 132px;
+  }
+  .parts {
+    display: block;
+  }
+  td a {
+    font-weight: 600;
+  }
+  .below {
+    color: var(--ash-caution);
+    font-weight: 600;
+  }
+  .within {
+    color: var(--ash-pass);
+  }
+</style>

@@ -1,0 +1,87 @@
+<script lang="ts">
+  import { Button, Modal, TextInput } from 'carbon-components-svelte';
+  import { goto, replaceState } from '$app/navigation';
+  import { page } from '$app/state';
+  import type { Choice } from '#core/build/build';
+  import { send } from '$lib/client/api';
+  import { saved } from '$lib/client/undo';
+  import PairStation from '$lib/ui/pair/PairStation.svelte';
+  import { choiceFromQuery, choiceToQuery } from '$lib/ui/pair/slots';
+
+  let { data } = $props();
+  // svelte-ignore state_referenced_locally
+  let choice = $state.raw<Partial<Choice>>(choiceFromQuery(page.url.searchParams));
+  let open = $state(false);
+  let name = $state('');
+  let wrong = $state('');
+  let busy = $state(false);
+  const empty = $derived(data.library.host.size === 0 || data.library.enclosure.size === 0 || data.library.drive.size === 0);
+
+  function onchange(next: Partial<Choice>): void {
+    choice = next;
+    replaceState(`?${choiceToQuery(next)}`, {});
+  }
+  function ask(): void {
+    const drive = choice.driveId && data.library.drive.get(choice.driveId)?.name;
+    const enclosure = choice.enclosureId && data.library.enclosure.get(choice.enclosureId)?.name;
+    name = `${drive} in ${enclosure}`.slice(0, 120);
+    wrong = '';
+    open = true;
+  }
+  async function save(): Promise<void> {
+    if (busy) return;
+    busy = true;
+    const answer = await send<{ id: string; version: number; group: string; tag: string }>('POST', `/api/crates/${data.crate.id}/builds`, { name: name.trim(), choice });
+    busy = false;
+    if (!answer.ok) {
+      wrong = answer.failure.message;
+      return;
+    }
+    open = false;
+    saved(`Saved as ${answer.data.tag}.`, data.crate.id, answer.data.group, () => void goto(`/c/${data.crate.slug}/builds`));
+    await goto(`/b/${answer.data.tag}/pair`);
+  }
+</script>
+
+<svelte:head><title>Pair · {data.crate.name} · Ash Crate</title></svelte:head>
+{#if empty}
+  <div class="page">
+    <div class="empty">
+      <h1>Pair</h1>
+      <p>Pairing needs at least one host, one enclosure and one drive. Missing here:</p>
+      <ol>
+        {#each ['host', 'enclosure', 'drive'] as const as kind (kind)}
+          {#if data.library[kind].size === 0}<li><a href="/c/{data.crate.slug}/crate/{kind}/new">Add a {kind}</a></li>{/if}
+        {/each}
+      </ol>
+    </div>
+  </div>
+{:else}
+  <PairStation library={data.library} {choice} {onchange} heading="Pair">
+    {#snippet head({ report })}
+      <Button size="field" disabled={report === null} on:click={ask}>Save as build</Button>
+    {/snippet}
+  </PairStation>
+{/if}
+
+<Modal
+  bind:open
+  size="xs"
+  modalHeading="Save as build"
+  primaryButtonText={busy ? 'Saving …' : 'Save'}
+  primaryButtonDisabled={busy || name.trim() === ''}
+  secondaryButtonText="Cancel"
+  selectorPrimaryFocus="#build-name"
+  shouldSubmitOnEnter
+  on:click:button--secondary={() => (open = false)}
+  on:submit={save}
+>
+  <p class="why">The build keeps these parts as they are now, with the plan made from them.</p>
+  <TextInput id="build-name" labelText="Name of the build" bind:value={name} maxlength={120} invalid={wrong !== ''} invalidText={wrong} />
+</Modal>
+
+<style>
+  .why {
+    margin-bottom: 16px;
+  }
+</style>
