@@ -32,11 +32,13 @@ export function nextStep(build: BuildState, today: string): NextStep {
   if (failing) return { text: failing.remedy ?? failing.message, station: 'pair', tone: 'urgent' };
   if (build.outdated) return { text: 'Its parts have changed since it was planned: look at the differences and plan again.', station: 'pair', tone: 'do' };
   const check = report.findings.find((f) => f.severity === 'check');
+  const limit = report.findings.find((f) => f.severity === 'limit');
   const { first } = report.filesystem;
   const format = `${FILESYSTEMS[first.filesystem].label}, ${first.scheme.toUpperCase()}`;
   switch (stage) {
     case 'planned':
       if (check) return { text: `Before buying, settle this: ${check.message}`, station: 'pair', tone: 'do' };
+      if (limit?.remedy) return { text: `Before buying, think it over. ${limit.remedy}`, station: 'pair', tone: 'do', marks: 'bought' };
       return { text: 'Get the parts together, then mark it as bought.', station: 'pair', tone: 'do', marks: 'bought' };
     case 'bought':
       return { text: 'Assemble it: no cable connected, bare metal touched first.', station: 'pair', tone: 'do', marks: 'assembled' };

@@ -40,7 +40,7 @@ const WORDS: { [C in FindingCode]: (f: FindingFacts[C]) => Sentence } = {
     remedy: gain(f, `A port with ${mode(f.wanted)}`)
   }),
   'cable-limits-link': (f) => ({
-    message: `The cable is the slowest link: it carries ${speed(f.mode)} here, and the enclosure could do ${mode(f.wanted)}.`,
+    message: `The cable is the slowest link: it carries ${speed(f.mode)} here, the enclosure could do ${mode(f.wanted)}.`,
     remedy: gain(f, `A ${speed(f.wanted)} cable`)
   }),
   'adapter-limits-link': (f) => ({
@@ -54,8 +54,8 @@ const WORDS: { [C in FindingCode]: (f: FindingFacts[C]) => Sentence } = {
     message: `The drive sets the pace: ${mbps(f.drive)}, where the link would carry ${mbps(f.link)}.`
   }),
   'drive-faster-than-link': (f) => ({
-    message: `This chain can use ${figure(f.percent)}\u202f% of what the drive is rated for (${mbps(f.link)} of ${mbps(f.drive)}).`,
-    remedy: 'A slower drive would do the same here; a faster host later would use more of this one.'
+    message: `The drive is rated for ${mbps(f.drive)}; this chain can use ${figure(f.percent)}\u202f% of it.`,
+    remedy: 'A slower drive would do the same here; a faster host could use more.'
   }),
   'bulk-only-transport': (f) => ({
     message: `The ${f.who} uses bulk-only transport instead of UAS: about ${rate(f.read)} instead of ${mbps(f.withUas)}, and worse at random access.`,

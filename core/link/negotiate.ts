@@ -1,4 +1,4 @@
-import { LINK_MODES, LINK_MODE_IDS, type LinkMode, type Plug } from '../facts/link-modes.ts';
+import { LINK_MODES, type LinkMode, type Plug } from '../facts/link-modes.ts';
 import type { Assume } from '../findings/finding.ts';
 import type { Cable } from '../parts/cable.ts';
 import type { Enclosure } from '../parts/enclosure.ts';
@@ -23,8 +23,8 @@ export type Negotiation = {
 };
 
 const ADAPTER_SET: ModeSet = throughPlug('usb-a');
-/** Order of preference as one number: the rank, then the place in the table. */
-export const rank = (mode: LinkMode | null) => (mode === null ? -1 : LINK_MODES[mode].rank * 100 - LINK_MODE_IDS.indexOf(mode));
+/** Order of preference; equal for two labels of one link. */
+export const rank = (mode: LinkMode | null) => (mode === null ? -1 : LINK_MODES[mode].rank);
 
 export function portModes(port: Port): ModeSet {
   let set = closeModes(port.modes, 'host') & throughPlug(port.plug);
@@ -85,7 +85,7 @@ export function negotiate(port: Port, chosen: Cable | undefined, enclosure: Encl
     bridge: bestMode(sets.port & sets.cable)
   };
   let limiting = parts.filter((part) => rank(without[part]) > here);
-  if (limiting.length === 0) limiting = parts.filter((part) => best[part] === mode);
+  if (limiting.length === 0) limiting = parts.filter((part) => rank(best[part]) === here);
   if (limiting.length === 0) limiting = parts;
   return { mode, sets, best, limiting, without, cable, plugsMeet };
 }

@@ -55,12 +55,12 @@ function fieldOf(key: string, schema: Json, required: boolean): Field | undefine
 function objectFields(schema: Json): Field[] {
   const required = new Set(schema.required);
   return Object.entries(schema.properties ?? {})
-    .filter(([key]) => key !== 'id' || schema.properties?.label !== undefined)
+    .filter(([key, value]) => key !== 'id' || value.title !== undefined)
     .map(([key, value]) => fieldOf(key, value, required.has(key)))
     .filter((field) => field !== undefined);
 }
 
-/** The form of a schema: titles, units, ranges and choices as the schema states them. An `id` is asked for only where it is a short name (ports). */
+/** The form of a schema: titles, units, ranges and choices as the schema states them. An `id` is asked for only where it has a title: a port's short name. */
 export function formFields(schema: z.ZodType): Field[] {
   return objectFields(z.toJSONSchema(schema, { io: 'input', unrepresentable: 'any' }) as Json);
 }

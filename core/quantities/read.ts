@@ -190,7 +190,10 @@ function likelyMeant(value: number, expected: Expectation, typed: UnitName): Sug
     const byteTwin: Partial<Record<UnitName, UnitName>> = { 'Gb/s': 'GB/s', 'Mb/s': 'MB/s' };
     const twin = factor === 1 / 8 ? bitTwin[typed] : factor === 8 ? byteTwin[typed] : undefined;
     const inTwin = twin ? convert(meant, unit, twin) : meant;
-    found.push({ text: withUnit(inTwin, twin ?? unit), value: meant });
+    const suggestion = { text: withUnit(inTwin, twin ?? unit), value: meant };
+    // The same number with the other unit is the commonest slip by far; where it fits, nothing else is guessed.
+    if (twin) return [suggestion];
+    found.push(suggestion);
   }
   return found;
 }

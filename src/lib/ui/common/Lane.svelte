@@ -93,8 +93,7 @@
               onclick={() => onselect?.(`stage.${stage.stage}`)}
             >
               <span class="name">{names[stage.stage]}{#if stage.stage === bottleneck}, slowest link{/if}</span>
-              <span class="figure">{rate(stage.MBps.typical)}<span class="unit">MB/s</span>{#if stage.MBps.typical > TOP_MBPS}<span class="hidden-visually"> (drawn cut off)</span>{/if}</span>
-              <span class="label">{stage.label}</span>
+              <span class="label"><span class="figure">{rate(stage.MBps.typical)}<span class="unit">MB/s</span>{#if stage.MBps.typical > TOP_MBPS}<span class="hidden-visually"> (drawn cut off)</span>{/if}</span> {stage.label}</span>
             </button>
           </li>
         {/each}
@@ -130,6 +129,12 @@
   .tick-label {
     font: 12px var(--ash-mono);
     fill: var(--ash-faint);
+  }
+  @media (max-width: 560px) {
+    .tick-label,
+    .measured-label {
+      display: none;
+    }
   }
   .hatch {
     stroke: var(--ash-band);
@@ -198,6 +203,11 @@
     overflow: hidden;
     text-overflow: ellipsis;
     white-space: nowrap;
+  }
+  .label .figure {
+    font-size: var(--ash-text);
+    color: var(--ash-ink);
+    margin-right: 4px;
   }
   .narrowest .name,
   .narrowest .figure {

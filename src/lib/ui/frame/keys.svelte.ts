@@ -1,7 +1,10 @@
+import { untrack } from 'svelte';
+
 export type Key = { keys: string; label: string; run: () => void };
 
 const STORE = 'single-keys';
-const sets = $state<Key[][]>([]);
+// Replaced, never changed in place: the effects that add keys must not come to depend on them.
+let sets = $state.raw<readonly Key[][]>([]);
 const setting = $state({ on: true, help: false });
 
 /** Single keys must never fire while someone types, picks from a menu or answers a dialog. */
@@ -24,10 +27,9 @@ export const keys = {
   },
   /** @returns takes the keys away again */
   add(list: Key[]): () => void {
-    sets.push(list);
+    sets = [...untrack(() => sets), list];
     return () => {
-      const at = sets.findIndex((set) => set.every((key, i) => key.keys === list[i]?.keys));
-      if (at >= 0) sets.splice(at, 1);
+      sets = untrack(() => sets).filter((set) => set !== list);
     };
   }
 };

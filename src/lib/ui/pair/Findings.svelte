@@ -34,7 +34,7 @@
   .none {
     display: flex;
     gap: 10px;
-    padding: 7px 0;
+    padding: 5px 0;
     border-top: 1px solid var(--ash-line);
     line-height: 1.4;
   }

@@ -33,6 +33,8 @@
   const input = $derived(assembled.ok ? assembled.input : null);
   const report = $derived(input ? plan(input) : null);
   const missing = $derived(assembled.ok ? [] : assembled.missing);
+  const chainTiles = $derived(tiles.filter((tile) => tile.key !== 'job'));
+  const jobTile = $derived(tiles.find((tile) => tile.key === 'job')!);
   const lost = (tile: Tile) => missing.find((m) => m.chosen && tile.slots.includes(m.slot));
 
   let selected = $state('throughput.write');
@@ -60,6 +62,24 @@
   });
 </script>
 
+{#snippet picker(tile: Tile)}
+  {@const problem = lost(tile)}
+  <ComboBox
+    size="sm"
+    labelText={tile.label}
+    placeholder={tile.options.length === 0 ? 'none in the crate yet' : tile.optional ? 'none chosen' : 'choose'}
+    items={tile.options}
+    selectedId={tile.selectedId}
+    invalid={problem !== undefined}
+    invalidText={problem?.message ?? ''}
+    shouldFilterItem={(item, value) => !value || item.text.toLowerCase().includes(value.toLowerCase())}
+    on:select={(e) => {
+      if (e.detail.selectedId !== tile.selectedId) onchange(withPicked(choice, tile.key, e.detail.selectedId));
+    }}
+    on:clear={() => onchange(withPicked(choice, tile.key, undefined))}
+  />
+{/snippet}
+
 <div class="station" class:folded>
   <div class="work">
     <div class="page-head">
@@ -67,30 +87,18 @@
         <h1>{heading}</h1>
         <p class="quiet">{jobLine}</p>
       </div>
+      <div class="job">{@render picker(jobTile)}</div>
       {@render head?.({ input, report })}
     </div>
     {@render notice?.()}
 
     <div class="chain">
       <div class="tiles">
-        {#each tiles as tile (tile.key)}
+        {#each chainTiles as tile (tile.key)}
           {@const problem = lost(tile)}
           {@const picked = tile.options.find((o) => o.id === tile.selectedId)}
           <div class="tile">
-            <ComboBox
-              size="sm"
-              labelText={tile.label}
-              placeholder={tile.options.length === 0 ? 'none in the crate yet' : tile.optional ? 'none chosen' : 'choose'}
-              items={tile.options}
-              selectedId={tile.selectedId}
-              invalid={problem !== undefined}
-              invalidText={problem?.message ?? ''}
-              shouldFilterItem={(item, value) => !value || item.text.toLowerCase().includes(value.toLowerCase())}
-              on:select={(e) => {
-                if (e.detail.selectedId !== tile.selectedId) onchange(withPicked(choice, tile.key, e.detail.selectedId));
-              }}
-              on:clear={() => onchange(withPicked(choice, tile.key, undefined))}
-            />
+            {@render picker(tile)}
             <p class="detail small">{picked?.detail ?? (tile.key === 'cable' && input?.enclosure.captiveCable ? 'fixed to the case' : tile.optional && !problem ? (tile.key === 'cable' ? 'from the box, or assumed' : 'optional') : '\u00a0')}</p>
           </div>
         {/each}
@@ -134,7 +142,10 @@
     gap: 24px;
     max-width: 1440px;
     margin: 0 auto;
-    padding: 16px 24px 40px;
+    padding: 10px 24px 32px;
+  }
+  .work > .page-head {
+    margin-bottom: 10px;
   }
   .chain {
     background: var(--ash-sheet);
@@ -143,7 +154,7 @@
   }
   .tiles {
     display: grid;
-    grid-template-columns: 1.35fr 1fr 1fr 1fr 1fr;
+    grid-template-columns: 1.3fr 1fr 1fr 1fr;
     border-bottom: 1px solid var(--ash-line);
   }
   .tile {
@@ -153,15 +164,31 @@
   .tile + .tile {
     border-left: 1px solid var(--ash-line);
   }
-  .tile :global(.bx--list-box__wrapper .bx--label),
+  .job {
+    width: 170px;
+  }
+  .job :global(.bx--label),
   .tile :global(.bx--label) {
     margin-bottom: 2px;
     font-size: var(--ash-text-small);
     color: var(--ash-soft);
   }
+  .job :global(.bx--text-input),
+  .tile :global(.bx--text-input) {
+    padding-left: 8px;
+    padding-right: 48px;
+    text-overflow: ellipsis;
+  }
   .tile :global(.bx--text-input) {
     font-weight: 600;
-    padding-left: 8px;
+  }
+  .job :global(.bx--list-box__menu-icon),
+  .tile :global(.bx--list-box__menu-icon) {
+    right: 6px;
+  }
+  .job :global(.bx--list-box__selection),
+  .tile :global(.bx--list-box__selection) {
+    right: 24px;
   }
   .detail {
     margin-top: 3px;
@@ -171,10 +198,17 @@
     text-overflow: ellipsis;
   }
   .lane {
-    padding: 14px 12px 6px;
+    padding: 14px 12px 4px;
+  }
+  .lane {
+    position: relative;
   }
   .legend {
-    margin-top: 2px;
+    position: absolute;
+    top: 2px;
+    left: 12px;
+    padding-right: 8px;
+    background: var(--ash-sheet);
   }
   .key-hatch {
     display: inline-block;

@@ -83,19 +83,19 @@
 <style>
   .reasons {
     display: grid;
-    grid-template-columns: minmax(0, 1.12fr) minmax(0, 1fr);
+    grid-template-columns: minmax(0, 1.3fr) minmax(0, 1fr);
     gap: 20px;
     border-top: 1px solid var(--ash-edge);
   }
   .row {
     display: grid;
-    grid-template-columns: 10.2rem 7rem minmax(40px, 1fr) minmax(5.4rem, auto);
+    grid-template-columns: 9.6rem 6.2rem minmax(60px, 1fr) auto;
     align-items: center;
     gap: 8px;
-    padding: 3px 6px;
+    padding: 1px 6px;
     border-bottom: 1px solid var(--ash-line);
     cursor: pointer;
-    line-height: 1.4;
+    line-height: 1.3;
   }
   .row:hover {
     background: var(--ash-well);
@@ -115,6 +115,7 @@
     font: 12px var(--ash-mono);
     color: var(--ash-soft);
     text-align: right;
+    white-space: nowrap;
   }
   .working {
     padding: 8px 0 0;

@@ -16,7 +16,7 @@
     {folded ? '‹' : '›'}<span class="hidden-visually">{folded ? 'Unfold the ticket' : 'Fold the ticket'}</span>
   </button>
   {#if folded}
-    <p class="strip">{tag ?? 'Draft'}</p>
+    <p class="strip">{tag ?? 'Draft'}{#if report}<span class="bar"><Verdict verdict={report.verdict} /></span>{/if}</p>
   {:else}
     <p class="top"><span>Ticket</span><span class="tag">{tag ?? 'draft'}{stage ? ` · ${stage}` : ''}</span></p>
     {#if input && report}
@@ -81,6 +81,11 @@
     font: 600 12px var(--ash-mono);
     line-height: 40px;
     color: var(--ash-soft);
+  }
+  .bar {
+    display: none;
+    margin-left: 12px;
+    font: 14px var(--ash-font);
   }
   .fold {
     position: absolute;
@@ -161,6 +166,9 @@
     .folded {
       min-height: 48px;
       padding: 6px 14px;
+    }
+    .bar {
+      display: inline;
     }
     .strip {
       writing-mode: initial;

@@ -93,7 +93,7 @@
   }
   li {
     display: grid;
-    grid-template-columns: 120px 13rem minmax(0, 1fr) 9.5rem 9.5rem;
+    grid-template-columns: 120px 13rem minmax(0, 1fr) 8.5rem 8.5rem;
     gap: 16px;
     align-items: center;
     min-height: 46px;

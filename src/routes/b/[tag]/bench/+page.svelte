@@ -129,7 +129,7 @@
                   {#each FIELDS as field (field)}
                     {@const value = r.results[field]}
                     {@const place = compared.find((c) => c.field === field)?.place}
-                    <td class="number">{#if value !== undefined}<Figure value={rate(value)} unit="MB/s" />{#if place && place !== 'within'}<span class="small {place}"> {place}</span>{/if}{:else}–{/if}</td>
+                    <td class="number">{#if value !== undefined}<Figure value={rate(value)} unit="MB/s" />{#if place && place !== 'within'}<span class="place small {place}">{place}</span>{/if}{:else}–{/if}</td>
                   {/each}
                   <td><Button kind="ghost" size="small" on:click={() => remove(r.id, r.version)}>Delete</Button></td>
                 </tr>
@@ -145,6 +145,7 @@
 
 <style>
   .panel {
+    max-width: 960px;
     padding: 14px 14px 8px;
     background: var(--ash-sheet);
     border: 1px solid var(--ash-line);
@@ -175,6 +176,9 @@
   }
   h2 {
     margin-bottom: 8px;
+  }
+  .place {
+    display: block;
   }
   .forecast td {
     color: var(--ash-soft);
