@@ -20,7 +20,11 @@ export default ts.config(
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
       '@typescript-eslint/consistent-type-imports': 'error',
       // Every link is an absolute path of this server; there is no base path.
-      'svelte/no-navigation-without-resolve': 'off'
+      'svelte/no-navigation-without-resolve': 'off',
+      // Maps and queries made and read within one function need not be reactive.
+      'svelte/prefer-svelte-reactivity': 'off',
+      // What the browser keeps (theme, folded ticket) is read after hydration, so that server and page agree at first.
+      'svelte/prefer-writable-derived': 'off'
     }
   },
   {
@@ -32,7 +36,11 @@ export default ts.config(
     files: ['core/**/*.ts'],
     rules: {
       'no-console': 'error',
-      'no-restricted-properties': ['error', { object: 'Date', property: 'now' }, { object: 'Math', property: 'random' }],
+      'no-restricted-properties': [
+        'error',
+        { object: 'Date', property: 'now' },
+        { object: 'Math', property: 'random' }
+      ],
       'no-restricted-syntax': ['error', 'NewExpression[callee.name="Date"][arguments.length=0]']
     }
   }

@@ -43,31 +43,50 @@ function ensureDebianPackages(wanted) {
   const names = missing.join(' ');
   const isRoot = process.getuid?.() === 0;
   const sudo = isRoot ? [] : ['sudo', '-n'];
-  if (!findProgram('apt-get')) giveUp(`Missing: ${names}. Install them with this system's package manager, then start again.`);
+  if (!findProgram('apt-get'))
+    giveUp(`Missing: ${names}. Install them with this system's package manager, then start again.`);
   if (!isRoot && (!findProgram('sudo') || spawnSync('sudo', ['-n', 'true']).status !== 0)) {
     giveUp(`Missing: ${names}. Run “sudo apt-get install --no-install-recommends ${names}”, then start again.`);
   }
   console.log(`Installing ${names} …`);
   const run = (...words) => spawnSync(words[0], words.slice(1), { stdio: ['ignore', 'ignore', 'inherit'] }).status;
   run(...sudo, 'apt-get', 'update', '-qq');
-  const status = run(...sudo, 'env', 'DEBIAN_FRONTEND=noninteractive', 'apt-get', 'install', '-y', '-qq', '--no-install-recommends', ...missing);
+  const status = run(
+    ...sudo,
+    'env',
+    'DEBIAN_FRONTEND=noninteractive',
+    'apt-get',
+    'install',
+    '-y',
+    '-qq',
+    '--no-install-recommends',
+    ...missing
+  );
   if (status !== 0) giveUp(`Installing ${names} failed; the lines above say why.`);
 }
 
 function ensureNodePackages() {
-  const lock = createHash('sha256').update(readFileSync(join(root, 'package-lock.json'))).digest('hex');
+  const lock = createHash('sha256')
+    .update(readFileSync(join(root, 'package-lock.json')))
+    .digest('hex');
   const stamp = join(root, 'node_modules', '.installed-lock');
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === lock) return;
   console.log('Installing npm packages …');
   try {
-    execFileSync('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { cwd: root, stdio: ['ignore', 'ignore', 'inherit'] });
+    execFileSync('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], {
+      cwd: root,
+      stdio: ['ignore', 'ignore', 'inherit']
+    });
   } catch {
     giveUp('“npm ci” failed; the lines above say why.');
   }
   writeFileSync(stamp, lock);
 }
 
-const DATABASE = { programs: ['mariadbd', 'mariadb-install-db', 'my_print_defaults'], packages: ['mariadb-server-core', 'mariadb-client-core'] };
+const DATABASE = {
+  programs: ['mariadbd', 'mariadb-install-db', 'my_print_defaults'],
+  packages: ['mariadb-server-core', 'mariadb-client-core']
+};
 const BROWSER = { programs: ['chromium'], packages: ['chromium'] };
 
 /** @param {{ browser?: boolean }} options whether the browser for the tests is wanted too */

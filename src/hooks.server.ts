@@ -19,9 +19,13 @@ export const handle: Handle = async ({ event, resolve }) => {
   // A page of another site may not write here: browsers say where a request comes from.
   const origin = request.headers.get('origin');
   const site = request.headers.get('sec-fetch-site');
-  const foreign = (origin !== null && origin !== url.origin) || (site !== null && site !== 'same-origin' && site !== 'none');
+  const foreign =
+    (origin !== null && origin !== url.origin) || (site !== null && site !== 'same-origin' && site !== 'none');
   if (foreign && WRITES.has(request.method)) {
-    return json({ error: { code: 'foreign-origin', message: 'Requests from other sites are refused.', fields: [] } }, { status: 403 });
+    return json(
+      { error: { code: 'foreign-origin', message: 'Requests from other sites are refused.', fields: [] } },
+      { status: 403 }
+    );
   }
   const response = await resolve(event);
   response.headers.set('x-content-type-options', 'nosniff');

@@ -13,7 +13,9 @@ function palette(theme: string): Record<string, string> {
 
 /** Relative luminance and contrast. Source: WCAG 2.2, definitions of both terms. */
 function luminance(hex: string): number {
-  const [r, g, b] = [1, 3, 5].map((i) => parseInt(hex.slice(i, i + 2), 16) / 255).map((c) => (c <= 0.04045 ? c / 12.92 : ((c + 0.055) / 1.055) ** 2.4));
+  const [r, g, b] = [1, 3, 5]
+    .map((i) => parseInt(hex.slice(i, i + 2), 16) / 255)
+    .map((c) => (c <= 0.04045 ? c / 12.92 : ((c + 0.055) / 1.055) ** 2.4));
   return 0.2126 * r! + 0.7152 * g! + 0.0722 * b!;
 }
 function contrast(a: string, b: string): number {
@@ -46,9 +48,12 @@ const PAIRS: [string, string[], number][] = [
 describe.each(['white', 'g100'])('theme %s', (theme) => {
   const colours = palette(theme);
 
-  it.each(PAIRS.flatMap(([front, backs, least]) => backs.map((back) => [front, back, least] as const)))('%s on %s reaches %d : 1', (front, back, least) => {
-    expect(contrast(colours[front]!, colours[back]!)).toBeGreaterThanOrEqual(least);
-  });
+  it.each(PAIRS.flatMap(([front, backs, least]) => backs.map((back) => [front, back, least] as const)))(
+    '%s on %s reaches %d : 1',
+    (front, back, least) => {
+      expect(contrast(colours[front]!, colours[back]!)).toBeGreaterThanOrEqual(least);
+    }
+  );
 
   it('gives the same names as the other theme', () => {
     expect(Object.keys(colours).sort()).toEqual(Object.keys(palette(theme === 'white' ? 'g100' : 'white')).sort());
@@ -64,13 +69,19 @@ describe('every token in use', () => {
     }
   };
   walk('src');
-  const used = new Set(files.flatMap((file) => [...readFileSync(join(root, file), 'utf8').matchAll(/var\(--ash-([\w-]+)\)/g)].map((m) => m[1]!)));
+  const used = new Set(
+    files.flatMap((file) =>
+      [...readFileSync(join(root, file), 'utf8').matchAll(/var\(--ash-([\w-]+)\)/g)].map((m) => m[1]!)
+    )
+  );
   const colours = palette('white');
 
   it('finds tokens', () => expect(used.size).toBeGreaterThan(12));
   it('is defined, and stands in a pair above unless it is only a thin rule between things', () => {
     const paired = new Set(PAIRS.flatMap(([front, backs]) => [front, ...backs]));
-    const undefinedTokens = [...used].filter((name) => !(name in colours) && !['text', 'text-small', 'text-large', 'font', 'mono'].includes(name));
+    const undefinedTokens = [...used].filter(
+      (name) => !(name in colours) && !['text', 'text-small', 'text-large', 'font', 'mono'].includes(name)
+    );
     expect(undefinedTokens).toEqual([]);
     // a line only repeats what space says already
     expect([...used].filter((name) => name in colours && !paired.has(name) && name !== 'line')).toEqual([]);

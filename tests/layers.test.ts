@@ -16,13 +16,38 @@ function filesBelow(folder: string): string[] {
 /** Every module that a file imports, as a path of the project where it is one. */
 function importsOf(file: string): string[] {
   const text = readFileSync(join(root, file), 'utf8');
-  const found = [...text.matchAll(/(?:^|\n)\s*(?:import|export)\s[^'"]*?from\s+'([^']+)'|import\('([^']+)'\)|(?:^|\n)\s*import\s+'([^']+)'/g)].map((m) => m[1] ?? m[2] ?? m[3]!);
+  const found = [
+    ...text.matchAll(
+      /(?:^|\n)\s*(?:import|export)\s[^'"]*?from\s+'([^']+)'|import\('([^']+)'\)|(?:^|\n)\s*import\s+'([^']+)'/g
+    )
+  ].map((m) => m[1] ?? m[2] ?? m[3]!);
   return found.map((name) =>
-    name.startsWith('.') ? relative(root, join(root, file, '..', name)) : name.startsWith('#core/') ? name.replace('#core/', 'core/') : name.startsWith('$lib/') ? name.replace('$lib/', 'src/lib/') : name
+    name.startsWith('.')
+      ? relative(root, join(root, file, '..', name))
+      : name.startsWith('#core/')
+        ? name.replace('#core/', 'core/')
+        : name.startsWith('$lib/')
+          ? name.replace('$lib/', 'src/lib/')
+          : name
   );
 }
 
-const CORE_ORDER = ['quantities', 'facts', 'findings', 'parts', 'link', 'fit', 'throughput', 'stack', 'filesystem', 'cost', 'plan', 'bench', 'simulate', 'build'];
+const CORE_ORDER = [
+  'quantities',
+  'facts',
+  'findings',
+  'parts',
+  'link',
+  'fit',
+  'throughput',
+  'stack',
+  'filesystem',
+  'cost',
+  'plan',
+  'bench',
+  'simulate',
+  'build'
+];
 const folderOf = (path: string) => path.split('/')[1]!;
 
 describe('the core', () => {
@@ -47,14 +72,20 @@ describe('the interface', () => {
 
   it.each(files)('%s knows the core and itself, fetches nothing and reaches no server', (file) => {
     for (const target of importsOf(file)) {
-      const allowed = target.startsWith('core/') || target.startsWith('src/lib/ui/') || ['svelte', 'carbon-components-svelte'].includes(target) || target.startsWith('carbon-icons-svelte/');
+      const allowed =
+        target.startsWith('core/') ||
+        target.startsWith('src/lib/ui/') ||
+        ['svelte', 'carbon-components-svelte'].includes(target) ||
+        target.startsWith('carbon-icons-svelte/');
       expect(allowed, `${file} imports ${target}`).toBe(true);
     }
     expect(readFileSync(join(root, file), 'utf8'), file).not.toMatch(/\bfetch\(|\{@html/);
   });
 
   it('names colours in one file only', () => {
-    const offenders = [...files, ...filesBelow('src/routes')].filter((file) => /#[0-9a-f]{3,8}\b/i.test(styleOf(file)) && !file.endsWith('theme.css'));
+    const offenders = [...files, ...filesBelow('src/routes')].filter(
+      (file) => /#[0-9a-f]{3,8}\b/i.test(styleOf(file)) && !file.endsWith('theme.css')
+    );
     expect(offenders).toEqual([]);
   });
 });
@@ -71,7 +102,10 @@ describe('server and routes', () => {
   it('have files to look at', () => expect([server.length > 10, routes.length > 30]).toEqual([true, true]));
 
   it.each(server)('%s takes nothing from the interface', (file) => {
-    for (const target of importsOf(file)) expect(target.startsWith('src/lib/ui/') || target.startsWith('src/routes/'), `${file} imports ${target}`).toBe(false);
+    for (const target of importsOf(file))
+      expect(target.startsWith('src/lib/ui/') || target.startsWith('src/routes/'), `${file} imports ${target}`).toBe(
+        false
+      );
   });
 
   it.each(server.filter((f) => !/\/(repositories|db)\//.test(f)))('%s holds no SQL', (file) => {
@@ -80,6 +114,7 @@ describe('server and routes', () => {
 
   it.each(routes)('%s reaches the server only from server files', (file) => {
     if (/\+(server|page\.server|layout\.server)\.ts$/.test(file)) return;
-    for (const target of importsOf(file)) expect(target.startsWith('src/lib/server/'), `${file} imports ${target}`).toBe(false);
+    for (const target of importsOf(file))
+      expect(target.startsWith('src/lib/server/'), `${file} imports ${target}`).toBe(false);
   });
 });

@@ -6,7 +6,16 @@ import { openApiDocument } from '../src/lib/server/api/openapi';
 import * as operations from '../src/lib/server/api/operations';
 import type { AnyOperation } from '../src/lib/server/api/operation';
 
-type Document = { openapi: string; paths: Record<string, Record<string, { operationId: string; requestBody?: { content: Record<string, { schema: Record<string, unknown> }> } }>> };
+type Document = {
+  openapi: string;
+  paths: Record<
+    string,
+    Record<
+      string,
+      { operationId: string; requestBody?: { content: Record<string, { schema: Record<string, unknown> }> } }
+    >
+  >;
+};
 const document = openApiDocument() as Document;
 const routes = fileURLToPath(new URL('../src/routes', import.meta.url));
 
@@ -29,18 +38,23 @@ describe('the OpenAPI document', () => {
   it('finds routes', () => expect(list.length).toBeGreaterThan(25));
 
   it('each route serves the operation that the document has at its path, and the other way round', () => {
-    for (const { path, method, operation } of list) expect(document.paths[path]?.[method]?.operationId, `${method} ${path}`).toBe(operation);
-    const described = Object.entries(document.paths).flatMap(([path, methods]) => Object.keys(methods).map((method) => `${method} ${path}`));
+    for (const { path, method, operation } of list)
+      expect(document.paths[path]?.[method]?.operationId, `${method} ${path}`).toBe(operation);
+    const described = Object.entries(document.paths).flatMap(([path, methods]) =>
+      Object.keys(methods).map((method) => `${method} ${path}`)
+    );
     expect(described.sort()).toEqual(list.map(({ path, method }) => `${method} ${path}`).sort());
   });
 
   it('describes bodies with units in the names and limits on the numbers', () => {
-    const schema = document.paths['/api/crates/{crateId}/models']!.post!.requestBody!.content['application/json']!.schema;
+    const schema =
+      document.paths['/api/crates/{crateId}/models']!.post!.requestBody!.content['application/json']!.schema;
     expect(JSON.stringify(schema)).toContain('"capacityTB":{"type":"number","minimum":0.001,"maximum":200');
     expect(document.openapi).toBe('3.1.0');
   });
 
   it('each operation says in a sentence what it does', () => {
-    for (const [name, op] of Object.entries(operations) as [string, AnyOperation][]) expect(op.summary, name).toMatch(/\.$|\.\w?/);
+    for (const [name, op] of Object.entries(operations) as [string, AnyOperation][])
+      expect(op.summary, name).toMatch(/\.$|\.\w?/);
   });
 });

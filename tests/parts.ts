@@ -38,10 +38,37 @@ export const anEnclosure = (change: Partial<Enclosure> = {}): Enclosure => ({
   ...change
 });
 
-export const aCable = (change: Partial<Cable> = {}): Cable => ({ kind: 'cable', name: 'Test C-C', ends: ['usb-c', 'usb-c'], lengthM: 0.8, modes: ['usb4-40g'], ...change });
+export const aCable = (change: Partial<Cable> = {}): Cable => ({
+  kind: 'cable',
+  name: 'Test C-C',
+  ends: ['usb-c', 'usb-c'],
+  lengthM: 0.8,
+  modes: ['usb4-40g'],
+  ...change
+});
 
-export const aPort = (change: Partial<Port> = {}): Port => ({ id: 'p', label: 'port', plug: 'usb-c', modes: ['usb4-40g'], powerW: 15, ...change });
+export const aPort = (change: Partial<Port> = {}): Port => ({
+  id: 'p',
+  label: 'port',
+  plug: 'usb-c',
+  modes: ['usb4-40g'],
+  powerW: 15,
+  ...change
+});
 
-export const aHost = (port: Partial<Port> = {}, change: Partial<Host> = {}): Host => ({ kind: 'host', name: 'Test host', os: { family: 'linux', version: '6.1' }, ports: [aPort(port)], ...change });
+export const aHost = (port: Partial<Port> = {}, change: Partial<Host> = {}): Host => ({
+  kind: 'host',
+  name: 'Test host',
+  os: { family: 'linux', version: '6.1' },
+  ports: [aPort(port)],
+  ...change
+});
 
-export const anInput = (change: Partial<PlanInput> = {}): PlanInput => ({ host: aHost(), portId: 'p', cable: aCable(), enclosure: anEnclosure(), drive: aDrive(), ...change });
+export const anInput = (change: Partial<PlanInput> = {}): PlanInput => ({
+  host: aHost(),
+  portId: 'p',
+  cable: aCable(),
+  enclosure: anEnclosure(),
+  drive: aDrive(),
+  ...change
+});

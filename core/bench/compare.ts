@@ -27,7 +27,13 @@ export function compareWithPlan(results: PairResults, report: PlanReport): Compa
     const measured = results[field];
     const band = report.throughput[BAND_OF[field]];
     if (measured === undefined || !band) continue;
-    rows.push({ field, measured, band, place: placeInBand(measured, band), percentOfTypical: (100 * measured) / band.typical });
+    rows.push({
+      field,
+      measured,
+      band,
+      place: placeInBand(measured, band),
+      percentOfTypical: (100 * measured) / band.typical
+    });
   }
   return rows;
 }

@@ -5,7 +5,11 @@ import { simulatePairCheck } from '../simulate/pair-check';
 import { compareWithPlan, comparisonSentence } from './compare';
 import { blocking, checkPairResults, hardCeiling } from './gates';
 
-const input = anInput({ host: aHost({ modes: ['usb-10g'] }), cable: aCable({ modes: ['usb-10g'] }), enclosure: anEnclosure({ modes: ['usb-10g'] }) });
+const input = anInput({
+  host: aHost({ modes: ['usb-10g'] }),
+  cable: aCable({ modes: ['usb-10g'] }),
+  enclosure: anEnclosure({ modes: ['usb-10g'] })
+});
 const report = plan(input); // 900 - 1000 - 1070, ceiling 1212
 const alarms = (results: Parameters<typeof checkPairResults>[0]) => checkPairResults(results, input, report);
 
@@ -57,9 +61,14 @@ describe('plausibility gates', () => {
 describe('measured against predicted', () => {
   it('says where it stands, how far, and against what', () => {
     const rows = compareWithPlan({ readMBps: 450, writeMBps: 1000 }, report);
-    expect(rows.map((r) => [r.field, r.place])).toEqual([['readMBps', 'below'], ['writeMBps', 'within']]);
+    expect(rows.map((r) => [r.field, r.place])).toEqual([
+      ['readMBps', 'below'],
+      ['writeMBps', 'within']
+    ]);
     // 450 / 900 = 50 % below the low end
-    expect(comparisonSentence(rows[0]!)).toBe('Read: 450 MB/s, 50 % below the low end of the predicted 900 – 1070 MB/s (one result).');
+    expect(comparisonSentence(rows[0]!)).toBe(
+      'Read: 450 MB/s, 50 % below the low end of the predicted 900 – 1070 MB/s (one result).'
+    );
     expect(comparisonSentence(rows[1]!)).toContain('inside the predicted');
   });
 });

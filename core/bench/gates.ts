@@ -10,7 +10,13 @@ import type { ResultField } from './run-fields.ts';
  * The plausibility gates: what is entered or imported passes them before it is kept. Impossible figures are refused; suspicious
  * ones are kept only after the person has looked at them. Each alarm says what is wrong and what was probably meant.
  */
-export type Alarm = { id: string; field: ResultField; level: 'impossible' | 'suspicious'; message: string; meant?: { value: number; text: string } };
+export type Alarm = {
+  id: string;
+  field: ResultField;
+  level: 'impossible' | 'suspicious';
+  message: string;
+  meant?: { value: number; text: string };
+};
 
 /** More than this share above the best sequential figure of the weakest stage is suspicious. */
 const ABOVE_BEST = 1.1;
@@ -22,7 +28,10 @@ export function hardCeiling(input: PlanInput, report: PlanReport): number | null
   if (report.link.mode === null) return null;
   const enclosure = fillEnclosure(input.enclosure, noAssume);
   const drive = fillDrive(input.drive, noAssume);
-  return Math.min(linkCeiling(report.link.mode, enclosure.generationKnown ? enclosure.pcie.generation : undefined), slotCeiling(drive, enclosure));
+  return Math.min(
+    linkCeiling(report.link.mode, enclosure.generationKnown ? enclosure.pcie.generation : undefined),
+    slotCeiling(drive, enclosure)
+  );
 }
 
 const GUESSES: readonly { divide: number; because: string }[] = [
@@ -34,7 +43,11 @@ const GUESSES: readonly { divide: number; because: string }[] = [
 ];
 
 /** The slip that brings the figure nearest to what was expected; undefined where none brings it within a factor of two. */
-function probablyMeant(value: number, expected: number | undefined, ceiling: number): Alarm['meant'] & { because: string } | undefined {
+function probablyMeant(
+  value: number,
+  expected: number | undefined,
+  ceiling: number
+): (Alarm['meant'] & { because: string }) | undefined {
   let best: { value: number; because: string; distance: number } | undefined;
   for (const { divide, because } of GUESSES) {
     const candidate = Number((value / divide).toPrecision(6));
@@ -45,7 +58,12 @@ function probablyMeant(value: number, expected: number | undefined, ceiling: num
   return best && { value: best.value, text: `${rate(best.value)} MB/s`, because: best.because };
 }
 
-function sequentialAlarm(field: 'readMBps' | 'writeMBps', value: number, input: PlanInput, report: PlanReport): Alarm | undefined {
+function sequentialAlarm(
+  field: 'readMBps' | 'writeMBps',
+  value: number,
+  input: PlanInput,
+  report: PlanReport
+): Alarm | undefined {
   const band = report.throughput[field === 'readMBps' ? 'read' : 'write'];
   const ceiling = hardCeiling(input, report);
   const what = field === 'readMBps' ? 'read' : 'write';
@@ -82,13 +100,27 @@ function sequentialAlarm(field: 'readMBps' | 'writeMBps', value: number, input: 
   return undefined;
 }
 
-function randomAlarm(field: 'random4kReadMBps' | 'random4kWriteMBps', value: number, report: PlanReport): Alarm | undefined {
+function randomAlarm(
+  field: 'random4kReadMBps' | 'random4kWriteMBps',
+  value: number,
+  report: PlanReport
+): Alarm | undefined {
   const band = report.throughput[field === 'random4kReadMBps' ? 'random4kRead' : 'random4kWrite'];
   if (field === 'random4kReadMBps' && value > SUSPECT_QD1_READ) {
-    return { id: `${field}-deep-queue`, field, level: 'suspicious', message: `A random read of ${rate(value)} MB/s at queue depth 1 is not believable (above ${SUSPECT_QD1_READ}). Was it measured with a deep queue, or from memory?` };
+    return {
+      id: `${field}-deep-queue`,
+      field,
+      level: 'suspicious',
+      message: `A random read of ${rate(value)} MB/s at queue depth 1 is not believable (above ${SUSPECT_QD1_READ}). Was it measured with a deep queue, or from memory?`
+    };
   }
   if (band && value > band.high * 1.5) {
-    return { id: `${field}-above-band`, field, level: 'suspicious', message: `${rate(value)} MB/s is far above the ${rate(band.high)} MB/s that one request at a time can give here. Was the queue depth 1?` };
+    return {
+      id: `${field}-above-band`,
+      field,
+      level: 'suspicious',
+      message: `${rate(value)} MB/s is far above the ${rate(band.high)} MB/s that one request at a time can give here. Was the queue depth 1?`
+    };
   }
   return undefined;
 }

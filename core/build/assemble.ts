@@ -27,7 +27,14 @@ export type Slot = keyof Choice;
 export type Missing = { slot: Slot; chosen: boolean; message: string };
 export type Assembled = { ok: true; input: PlanInput } | { ok: false; missing: Missing[] };
 
-const WORDS = { hostId: 'host', portId: 'port', cableId: 'cable', enclosureId: 'enclosure', driveId: 'drive', jobId: 'job' } as const;
+const WORDS = {
+  hostId: 'host',
+  portId: 'port',
+  cableId: 'cable',
+  enclosureId: 'enclosure',
+  driveId: 'drive',
+  jobId: 'job'
+} as const;
 
 /** The plan's input for a choice of stored parts; or what is missing: not chosen yet, or chosen and not in the crate. */
 export function assemble(library: Library, choice: Partial<Choice>): Assembled {
@@ -35,7 +42,8 @@ export function assemble(library: Library, choice: Partial<Choice>): Assembled {
   const find = <T>(slot: Slot, among: ReadonlyMap<string, T>, needed: boolean): T | undefined => {
     const id = choice[slot];
     const found = id === undefined ? undefined : among.get(id);
-    if (id !== undefined && !found) missing.push({ slot, chosen: true, message: `This ${WORDS[slot]} is not in the crate.` });
+    if (id !== undefined && !found)
+      missing.push({ slot, chosen: true, message: `This ${WORDS[slot]} is not in the crate.` });
     else if (needed && !found) missing.push({ slot, chosen: false, message: `Choose a ${WORDS[slot]}.` });
     return found;
   };
@@ -46,7 +54,11 @@ export function assemble(library: Library, choice: Partial<Choice>): Assembled {
   const job = find('jobId', library.job, false);
   const portId = choice.portId;
   if (host && !(portId && portOf(host, portId))) {
-    missing.push({ slot: 'portId', chosen: portId !== undefined, message: portId ? `${host.name} has no port “${portId}”.` : 'Choose a port.' });
+    missing.push({
+      slot: 'portId',
+      chosen: portId !== undefined,
+      message: portId ? `${host.name} has no port “${portId}”.` : 'Choose a port.'
+    });
   }
   if (missing.length > 0 || !host || !enclosure || !drive || !portId) return { ok: false, missing };
   const ids = new Set([cable?.id, enclosure.id, drive.id]);
@@ -73,7 +85,8 @@ export function libraryOf(
   quotes: readonly Quote[],
   houseRules: Record<string, string>
 ): Library {
-  const byKind = <T>(kind: string) => new Map(parts.filter((part) => part.kind === kind).map((part) => [part.id, part as unknown as WithId<T>]));
+  const byKind = <T>(kind: string) =>
+    new Map(parts.filter((part) => part.kind === kind).map((part) => [part.id, part as unknown as WithId<T>]));
   return {
     host: byKind<Host>('host'),
     cable: byKind<Cable>('cable'),

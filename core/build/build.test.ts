@@ -5,7 +5,17 @@ import { assemble, libraryOf } from './assemble';
 import { addDays } from './days';
 import { nextStep, type BuildState } from './next-step';
 
-const library = libraryOf([{ ...aHost(), id: 'h' }, { ...aCable(), id: 'c' }, { ...anEnclosure(), id: 'e' }, { ...aDrive(), id: 'd' }], [], [], {});
+const library = libraryOf(
+  [
+    { ...aHost(), id: 'h' },
+    { ...aCable(), id: 'c' },
+    { ...anEnclosure(), id: 'e' },
+    { ...aDrive(), id: 'd' }
+  ],
+  [],
+  [],
+  {}
+);
 
 describe('assembling a choice', () => {
   it('gives the parts in full', () => {
@@ -24,10 +34,25 @@ describe('assembling a choice', () => {
 
 describe('the next step of a build', () => {
   const sound = plan(anInput());
-  const state = (change: Partial<BuildState>): BuildState => ({ stage: 'planned', report: sound, outdated: false, latest: [], measuredOn: undefined, ...change });
+  const state = (change: Partial<BuildState>): BuildState => ({
+    stage: 'planned',
+    report: sound,
+    outdated: false,
+    latest: [],
+    measuredOn: undefined,
+    ...change
+  });
   const failing = plan(anInput({ drive: aDrive({ m2LengthMm: 110 }) }));
   const limited = plan(anInput({ cable: aCable({ modes: ['usb-10g'] }) }));
-  const below = [{ field: 'writeMBps' as const, measured: 380, band: { low: 900, typical: 1000, high: 1070 }, place: 'below' as const, percentOfTypical: 38 }];
+  const below = [
+    {
+      field: 'writeMBps' as const,
+      measured: 380,
+      band: { low: 900, typical: 1000, high: 1070 },
+      place: 'below' as const,
+      percentOfTypical: 38
+    }
+  ];
 
   it.each<[string, Partial<BuildState>, string, string]>([
     ['what fails comes first', { report: failing, stage: 'in service' }, 'urgent', 'standoff'],

@@ -6,7 +6,12 @@ import type { BuildStage } from './stages.ts';
 import { addDays } from './days.ts';
 
 /** `urgent` marks what stands in the way of everything else; `waits` what needs nobody today. */
-export type NextStep = { text: string; station: 'pair' | 'bench' | 'log'; tone: 'urgent' | 'do' | 'waits'; marks?: BuildStage };
+export type NextStep = {
+  text: string;
+  station: 'pair' | 'bench' | 'log';
+  tone: 'urgent' | 'do' | 'waits';
+  marks?: BuildStage;
+};
 
 export type BuildState = {
   stage: BuildStage;
@@ -30,7 +35,12 @@ export function nextStep(build: BuildState, today: string): NextStep {
   if (stage === 'retired') return { text: 'Retired; nothing to do.', station: 'log', tone: 'waits' };
   const failing = report.findings.find((f) => f.severity === 'fail');
   if (failing) return { text: failing.remedy ?? failing.message, station: 'pair', tone: 'urgent' };
-  if (build.outdated) return { text: 'Its parts have changed since it was planned: look at the differences and plan again.', station: 'pair', tone: 'do' };
+  if (build.outdated)
+    return {
+      text: 'Its parts have changed since it was planned: look at the differences and plan again.',
+      station: 'pair',
+      tone: 'do'
+    };
   const check = report.findings.find((f) => f.severity === 'check');
   const limit = report.findings.find((f) => f.severity === 'limit');
   const { first } = report.filesystem;
@@ -38,12 +48,23 @@ export function nextStep(build: BuildState, today: string): NextStep {
   switch (stage) {
     case 'planned':
       if (check) return { text: `Before buying, settle this: ${check.message}`, station: 'pair', tone: 'do' };
-      if (limit?.remedy) return { text: `Before buying, think it over. ${limit.remedy}`, station: 'pair', tone: 'do', marks: 'bought' };
+      if (limit?.remedy)
+        return { text: `Before buying, think it over. ${limit.remedy}`, station: 'pair', tone: 'do', marks: 'bought' };
       return { text: 'Get the parts together, then mark it as bought.', station: 'pair', tone: 'do', marks: 'bought' };
     case 'bought':
-      return { text: 'Assemble it: no cable connected, bare metal touched first.', station: 'pair', tone: 'do', marks: 'assembled' };
+      return {
+        text: 'Assemble it: no cable connected, bare metal touched first.',
+        station: 'pair',
+        tone: 'do',
+        marks: 'assembled'
+      };
     case 'assembled':
-      return { text: `Format it as ${format}. Formatting erases the drive: check its size and name first.`, station: 'pair', tone: 'do', marks: 'formatted' };
+      return {
+        text: `Format it as ${format}. Formatting erases the drive: check its size and name first.`,
+        station: 'pair',
+        tone: 'do',
+        marks: 'formatted'
+      };
     case 'formatted':
       return { text: 'Run the pair check and enter the result.', station: 'bench', tone: 'do' };
     case 'benched':
@@ -51,10 +72,16 @@ export function nextStep(build: BuildState, today: string): NextStep {
       const below = build.latest.filter((row) => row.place === 'below');
       if (below.length > 0) {
         const worst = below.reduce((a, b) => (a.percentOfTypical < b.percentOfTypical ? a : b));
-        return { text: `Find out why it measured ${Math.round(worst.percentOfTypical)} % of the typical forecast: other port, other cable, then a second host.`, station: 'bench', tone: 'urgent' };
+        return {
+          text: `Find out why it measured ${Math.round(worst.percentOfTypical)} % of the typical forecast: other port, other cable, then a second host.`,
+          station: 'bench',
+          tone: 'urgent'
+        };
       }
-      if (stage === 'benched') return { text: 'Measured as forecast: put it in service.', station: 'bench', tone: 'do', marks: 'in service' };
-      if (build.measuredOn === undefined) return { text: 'In service without a result: run the pair check once.', station: 'bench', tone: 'do' };
+      if (stage === 'benched')
+        return { text: 'Measured as forecast: put it in service.', station: 'bench', tone: 'do', marks: 'in service' };
+      if (build.measuredOn === undefined)
+        return { text: 'In service without a result: run the pair check once.', station: 'bench', tone: 'do' };
       const due = addDays(build.measuredOn, RETEST_DAYS);
       return due <= today
         ? { text: `Last measured ${day(build.measuredOn)}: run the pair check again.`, station: 'bench', tone: 'do' }

@@ -18,7 +18,12 @@ type Priced = { role: string; id: string | undefined };
  * Landed total over the capacity. Null where drive or enclosure have no quote, or the quotes are in several currencies:
  * nothing is converted without a rate that the person entered.
  */
-export function buildCost(parts: readonly Priced[], quotes: readonly Quote[] | undefined, capacityTB: number, usableTiB: number): BuildCost | null {
+export function buildCost(
+  parts: readonly Priced[],
+  quotes: readonly Quote[] | undefined,
+  capacityTB: number,
+  usableTiB: number
+): BuildCost | null {
   if (!quotes || quotes.length === 0) return null;
   let total = 0;
   let currency: string | undefined;

@@ -1,7 +1,18 @@
 import type { Band } from '../quantities/band.ts';
 import { band } from '../quantities/band.ts';
 
-export const OS_FAMILIES = ['macos', 'windows', 'linux', 'ipados', 'ios', 'android', 'chromeos', 'console', 'camera', 'tv'] as const;
+export const OS_FAMILIES = [
+  'macos',
+  'windows',
+  'linux',
+  'ipados',
+  'ios',
+  'android',
+  'chromeos',
+  'console',
+  'camera',
+  'tv'
+] as const;
 export type OsFamily = (typeof OS_FAMILIES)[number];
 
 export const OS_LABEL: Record<OsFamily, string> = {

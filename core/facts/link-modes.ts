@@ -166,7 +166,10 @@ const USB = ['usb-10g', 'usb-5g', 'usb2'] as const;
  * Cables: passive 40 Gb/s wiring carries everything; an old active Thunderbolt 3 cable carries USB at 2.0 only;
  * USB4 20 Gb/s and 2x2 are the same two wire pairs.
  */
-export const IMPLIED_MODES: Record<'host' | 'bridge' | 'passive-cable' | 'active-cable', Partial<Record<LinkMode, readonly LinkMode[]>>> = {
+export const IMPLIED_MODES: Record<
+  'host' | 'bridge' | 'passive-cable' | 'active-cable',
+  Partial<Record<LinkMode, readonly LinkMode[]>>
+> = {
   host: {
     'tbt5-80g': ['tbt4-40g', 'usb4-40g', 'usb4-20g', 'tbt3-40g', ...USB],
     'tbt4-40g': ['usb4-40g', 'usb4-20g', 'tbt3-40g', ...USB],

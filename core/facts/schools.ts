@@ -37,7 +37,10 @@ export const SCHOOLS = {
   },
   'write-cache': {
     question: 'Write cache on Windows',
-    choices: { performance: 'better performance, always eject', 'quick-removal': 'quick removal, slow and safe to pull' },
+    choices: {
+      performance: 'better performance, always eject',
+      'quick-removal': 'quick removal, slow and safe to pull'
+    },
     standard: 'performance'
   }
 } as const satisfies Record<string, School>;

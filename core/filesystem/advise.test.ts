@@ -9,7 +9,8 @@ const mac: Os = { family: 'macos', version: '14' };
 const windows: Os = { family: 'windows' };
 const linux: Os = { family: 'linux', version: '6.1' };
 const job = (change: Partial<Job>): Job => ({ name: 'job', purposes: [], transferGB: 100, direction: 'in', ...change });
-const advise = (change: Partial<AdviceInput>) => adviseFilesystem({ host: mac, media: 'nvme', capacityTB: 2, job: undefined, rules: undefined, ...change });
+const advise = (change: Partial<AdviceInput>) =>
+  adviseFilesystem({ host: mac, media: 'nvme', capacityTB: 2, job: undefined, rules: undefined, ...change });
 const first = (change: Partial<AdviceInput>) => {
   const { filesystem, scheme } = advise(change).advice.first;
   return `${filesystem} ${scheme}`;
@@ -21,7 +22,11 @@ describe('the first advice', () => {
     ['a Mac alone, hard disk', { media: 'hdd' }, 'hfs+ gpt'],
     ['the same with the house rule for APFS', { media: 'hdd', rules: { 'mac-disk': 'apfs' } }, 'apfs gpt'],
     ['a backup target on macOS 14', { media: 'hdd', job: job({ purposes: ['backup'] }) }, 'apfs gpt'],
-    ['a backup target on macOS 10.15', { host: { family: 'macos', version: '10.15' }, media: 'hdd', job: job({ purposes: ['backup'] }) }, 'hfs+ gpt'],
+    [
+      'a backup target on macOS 10.15',
+      { host: { family: 'macos', version: '10.15' }, media: 'hdd', job: job({ purposes: ['backup'] }) },
+      'hfs+ gpt'
+    ],
     ['macOS 10.12 does not write APFS', { host: { family: 'macos', version: '10.12' } }, 'hfs+ gpt'],
     ['Windows alone', { host: windows }, 'ntfs gpt'],
     ['Windows alone with the other house rule', { host: windows, rules: { 'windows-drive': 'exfat' } }, 'exfat gpt'],
@@ -38,7 +43,9 @@ describe('the first advice', () => {
   });
 
   it('clusters follow the mean file: 100 GB in 1 000 000 files is 100 kB each', () => {
-    expect(advise({ job: job({ writeHosts: [windows], files: 1_000_000 }) }).advice.first.allocationUnit).toBe('32 KiB');
+    expect(advise({ job: job({ writeHosts: [windows], files: 1_000_000 }) }).advice.first.allocationUnit).toBe(
+      '32 KiB'
+    );
     expect(advise({ job: job({ writeHosts: [windows], files: 100 }) }).advice.first.allocationUnit).toBe('1 MiB');
     expect(advise({ job: job({ writeHosts: [windows], files: 50_000 }) }).advice.first.allocationUnit).toBeUndefined();
   });
@@ -59,7 +66,9 @@ describe('what is rejected, and why', () => {
   });
 
   it('an old kernel: exFAT needs Linux 5.7, and nothing else is common', () => {
-    const { findings } = advise({ job: job({ writeHosts: [{ family: 'linux', version: '4.19' }, windows], largestFileGB: 9 }) });
+    const { findings } = advise({
+      job: job({ writeHosts: [{ family: 'linux', version: '4.19' }, windows], largestFileGB: 9 })
+    });
     expect(findings.map((f) => `${f.severity} ${f.code}`)).toEqual(['fail file-above-limit', 'check os-too-old']);
   });
 
@@ -83,6 +92,10 @@ describe('room', () => {
     expect(() => slackPerFile(0, 1)).toThrow(RangeError);
   });
   it('versions compare by number', () => {
-    expect([compareVersions('10.6.5', '10.13'), compareVersions('14', '10.13'), compareVersions('5.15', '5.15.0')]).toEqual([-1, 1, 0]);
+    expect([
+      compareVersions('10.6.5', '10.13'),
+      compareVersions('14', '10.13'),
+      compareVersions('5.15', '5.15.0')
+    ]).toEqual([-1, 1, 0]);
   });
 });

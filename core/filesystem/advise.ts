@@ -1,11 +1,23 @@
-import { FILESYSTEM_IDS, FILESYSTEMS, MBR_MAX_TB, OS_LABEL, type FilesystemId, type OsFamily } from '../facts/filesystems.ts';
+import {
+  FILESYSTEM_IDS,
+  FILESYSTEMS,
+  MBR_MAX_TB,
+  OS_LABEL,
+  type FilesystemId,
+  type OsFamily
+} from '../facts/filesystems.ts';
 import { schoolChoice, type HouseRules } from '../facts/schools.ts';
 import type { Finding } from '../findings/finding.ts';
 import type { Os } from '../parts/host.ts';
 import type { Job } from '../parts/job.ts';
 import { compareVersions } from './versions.ts';
 
-export type FilesystemPick = { filesystem: FilesystemId; scheme: 'gpt' | 'mbr'; allocationUnit?: string; because: string[] };
+export type FilesystemPick = {
+  filesystem: FilesystemId;
+  scheme: 'gpt' | 'mbr';
+  allocationUnit?: string;
+  because: string[];
+};
 export type FilesystemAdvice = {
   first: FilesystemPick;
   others: FilesystemPick[];
@@ -33,30 +45,48 @@ function accessOf(id: FilesystemId, os: Os): Access {
 }
 
 /** Preference among what is left, best first; lower is better. The house rules speak only where practice differs. */
-function preference(id: FilesystemId, families: readonly OsFamily[], input: AdviceInput): { rank: number; because: string } {
+function preference(
+  id: FilesystemId,
+  families: readonly OsFamily[],
+  input: AdviceInput
+): { rank: number; because: string } {
   const { media, job, rules, host } = input;
   const only = families.length === 1 ? families[0] : undefined;
   const backup = job?.purposes.includes('backup') ?? false;
-  if (only === 'macos' || (families.length === 2 && families.includes('macos') && families.includes('ipados') && id === 'apfs')) {
+  if (
+    only === 'macos' ||
+    (families.length === 2 && families.includes('macos') && families.includes('ipados') && id === 'apfs')
+  ) {
     const modern = !host.version || compareVersions(host.version, '11') >= 0;
     const school = backup ? 'mac-backup' : 'mac-disk';
     const ruled = schoolChoice(school, rules);
     if (media !== 'hdd' && !backup) {
-      if (id === 'apfs') return { rank: 0, because: 'macOS and a flash drive: journaled by copy-on-write, with snapshots and encryption' };
+      if (id === 'apfs')
+        return {
+          rank: 0,
+          because: 'macOS and a flash drive: journaled by copy-on-write, with snapshots and encryption'
+        };
       if (id === 'hfs+') return { rank: 1, because: 'for macOS before 10.13' };
     } else if (id === (backup && !modern ? 'hfs+' : ruled)) {
-      return { rank: 0, because: `${backup ? 'a backup target for macOS' : 'a hard disk that only Macs use'}; house rule ${school}: ${FILESYSTEMS[id].label}` };
+      return {
+        rank: 0,
+        because: `${backup ? 'a backup target for macOS' : 'a hard disk that only Macs use'}; house rule ${school}: ${FILESYSTEMS[id].label}`
+      };
     } else if (id === 'apfs' || id === 'hfs+') return { rank: 1, because: `the other side of house rule ${school}` };
   }
   if (only === 'windows') {
     const ruled = schoolChoice('windows-drive', rules);
-    if (id === ruled) return { rank: 0, because: `a drive that only Windows uses; house rule windows-drive: ${FILESYSTEMS[id].label}` };
+    if (id === ruled)
+      return { rank: 0, because: `a drive that only Windows uses; house rule windows-drive: ${FILESYSTEMS[id].label}` };
     if (id === 'ntfs' || id === 'exfat') return { rank: 1, because: 'the other side of house rule windows-drive' };
   }
   if (only === 'linux') {
     const linux: Partial<Record<FilesystemId, [number, string]>> = {
       ext4: [0, 'Linux only: journaled and understood by every kernel'],
-      xfs: [job?.largestFileGB !== undefined && job.largestFileGB >= 50 && !((job.files ?? 0) > 100_000) ? -1 : 1, 'Linux only: strong with large files'],
+      xfs: [
+        job?.largestFileGB !== undefined && job.largestFileGB >= 50 && !((job.files ?? 0) > 100_000) ? -1 : 1,
+        'Linux only: strong with large files'
+      ],
       btrfs: [job?.purposes.includes('archive') ? -2 : 2, 'Linux only: checksums show silent damage, snapshots']
     };
     const own = linux[id];
@@ -93,7 +123,8 @@ export function adviseFilesystem(input: AdviceInput): { advice: FilesystemAdvice
   // The host of the plan itself writes, unless the job only takes from the drive.
   (job?.direction === 'out' ? readers : writers).push(host);
   const families: OsFamily[] = [];
-  for (const list of [writers, readers]) for (const os of list) if (!families.includes(os.family)) families.push(os.family);
+  for (const list of [writers, readers])
+    for (const os of list) if (!families.includes(os.family)) families.push(os.family);
   const findings: Finding[] = [];
   const rejected: FilesystemAdvice['rejected'] = [];
   const kept: { id: FilesystemId; rank: number; because: string[]; readOnly: OsFamily[] }[] = [];
@@ -118,10 +149,12 @@ export function adviseFilesystem(input: AdviceInput): { advice: FilesystemAdvice
       const access = accessOf(id, os);
       if (access === 'no') reason ??= `${OS_LABEL[os.family]} does not read it`;
       else if (access === 'reads') readOnly.push(os.family);
-      else if (typeof access === 'object') reason ??= `needs ${OS_LABEL[os.family]} ${access.tooOld}, this one is ${os.version}`;
+      else if (typeof access === 'object')
+        reason ??= `needs ${OS_LABEL[os.family]} ${access.tooOld}, this one is ${os.version}`;
     }
     const formatLimit = facts.maxFormatGB?.[host.family];
-    if (formatLimit !== undefined && capacityTB * 1000 > formatLimit) reason ??= `${OS_LABEL[host.family]} formats at most 32 GiB with it by default`;
+    if (formatLimit !== undefined && capacityTB * 1000 > formatLimit)
+      reason ??= `${OS_LABEL[host.family]} formats at most 32 GiB with it by default`;
     if (job?.encrypt && id === 'fat32') reason ??= 'no encryption of its own';
     if (facts.maxFileGB !== undefined && (job?.largestFileGB ?? 0) > facts.maxFileGB) {
       if (reason === undefined) rejectedBySize.push({ id, limitGB: facts.maxFileGB });
@@ -138,17 +171,50 @@ export function adviseFilesystem(input: AdviceInput): { advice: FilesystemAdvice
   if (kept.length === 0) {
     const families = (list: Os[]) => [...new Set(list.map((os) => os.family))];
     const bySize = rejectedBySize[0];
-    if (bySize) findings.push({ code: 'file-above-limit', severity: 'fail', about: 'job', fileGB: job!.largestFileGB!, limitGB: bySize.limitGB, filesystem: bySize.id });
-    else findings.push({ code: 'filesystem-no-common', severity: 'fail', about: 'job', writers: families(writers), readers: families(readers) });
-    const reach = (id: FilesystemId) => writers.filter((os) => accessOf(id, os) === 'writes').length * 2 + readers.filter((os) => accessOf(id, os) !== 'no').length;
+    if (bySize)
+      findings.push({
+        code: 'file-above-limit',
+        severity: 'fail',
+        about: 'job',
+        fileGB: job!.largestFileGB!,
+        limitGB: bySize.limitGB,
+        filesystem: bySize.id
+      });
+    else
+      findings.push({
+        code: 'filesystem-no-common',
+        severity: 'fail',
+        about: 'job',
+        writers: families(writers),
+        readers: families(readers)
+      });
+    const reach = (id: FilesystemId) =>
+      writers.filter((os) => accessOf(id, os) === 'writes').length * 2 +
+      readers.filter((os) => accessOf(id, os) !== 'no').length;
     const nearest = [...FILESYSTEM_IDS].sort((a, b) => reach(b) - reach(a))[0]!;
     kept.push({ id: nearest, rank: 0, because: ['the nearest to what this job needs; see the finding'], readOnly: [] });
   }
   // A newer system would have allowed the usual exchange filesystem: worth a look, since software can help.
   const exchange = tooOld.find((old) => old.id === 'exfat' || (old.id === 'ntfs' && families.length > 1));
-  if (exchange) findings.push({ code: 'os-too-old', severity: 'check', about: 'host', family: exchange.os.family, version: exchange.os.version!, since: exchange.since, filesystem: exchange.id });
+  if (exchange)
+    findings.push({
+      code: 'os-too-old',
+      severity: 'check',
+      about: 'host',
+      family: exchange.os.family,
+      version: exchange.os.version!,
+      since: exchange.since,
+      filesystem: exchange.id
+    });
   const [best] = kept;
-  if (best!.readOnly.length > 0) findings.push({ code: 'filesystem-read-only-on-host', severity: 'note', about: 'job', filesystem: best!.id, hosts: best!.readOnly });
+  if (best!.readOnly.length > 0)
+    findings.push({
+      code: 'filesystem-read-only-on-host',
+      severity: 'note',
+      about: 'job',
+      filesystem: best!.id,
+      hosts: best!.readOnly
+    });
 
   const device = families.some((family) => SIMPLE.includes(family)) && capacityTB <= MBR_MAX_TB;
   const scheme = device ? 'mbr' : (schoolChoice('scheme', rules) as 'gpt' | 'mbr');
@@ -158,11 +224,22 @@ export function adviseFilesystem(input: AdviceInput): { advice: FilesystemAdvice
       ? `house rule scheme: ${scheme.toUpperCase()}`
       : 'GPT, the default of every current system';
   if (scheme === 'mbr' && capacityTB > MBR_MAX_TB) {
-    findings.push({ code: 'mbr-above-2tib', severity: 'fail', about: 'drive', capacityTB, who: device ? 'device' : 'house rule' });
+    findings.push({
+      code: 'mbr-above-2tib',
+      severity: 'fail',
+      about: 'drive',
+      capacityTB,
+      who: device ? 'device' : 'house rule'
+    });
   }
   const picks = kept.map(({ id, because }): FilesystemPick => {
     const unit = allocationUnit(id, job);
-    return { filesystem: id, scheme, ...(unit ? { allocationUnit: unit } : {}), because: [...because, schemeReason, ...(unit ? [`${unit} clusters for the mean file size of this job`] : [])] };
+    return {
+      filesystem: id,
+      scheme,
+      ...(unit ? { allocationUnit: unit } : {}),
+      because: [...because, schemeReason, ...(unit ? [`${unit} clusters for the mean file size of this job`] : [])]
+    };
   });
   return { advice: { first: picks[0]!, others: picks.slice(1), rejected }, findings };
 }

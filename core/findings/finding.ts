@@ -6,7 +6,12 @@ export type About = 'host' | 'port' | 'cable' | 'enclosure' | 'drive' | 'pad' | 
 export type Verdict = 'works' | 'limited' | 'check' | 'fails';
 
 /** Gain that a limit costs, MB/s: what the chain does now, and what the enclosure and drive do in their best mode. */
-type Gain = { now: number; best: number; direction: 'read' | 'write'; /** Another part has to change with it. */ with?: 'port' | 'cable' };
+type Gain = {
+  now: number;
+  best: number;
+  direction: 'read' | 'write';
+  /** Another part has to change with it. */ with?: 'port' | 'cable';
+};
 
 /** The facts behind each finding. Words are made from them in `words.ts`; nothing else about a finding is text. */
 export type FindingFacts = {
@@ -54,7 +59,9 @@ export type FindingFacts = {
 };
 
 export type FindingCode = keyof FindingFacts;
-export type Finding = { [C in FindingCode]: { code: C; severity: Severity; about: About } & FindingFacts[C] }[FindingCode];
+export type Finding = {
+  [C in FindingCode]: { code: C; severity: Severity; about: About } & FindingFacts[C];
+}[FindingCode];
 
 const ORDER: Record<Severity, number> = { note: 0, limit: 1, check: 2, fail: 3 };
 const VERDICT: readonly Verdict[] = ['works', 'limited', 'check', 'fails'];

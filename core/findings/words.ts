@@ -12,10 +12,18 @@ const mm = (value: number) => quantity(value, 'mm');
 const list = (items: readonly string[], last = 'and') =>
   items.length < 2 ? (items[0] ?? 'nothing') : `${items.slice(0, -1).join(', ')} ${last} ${items[items.length - 1]}`;
 const systems = (families: readonly OsFamily[]) => list([...new Set(families)].map((f) => OS_LABEL[f]));
-const plugs: Record<Plug, string> = { 'usb-c': 'USB-C', 'usb-a': 'USB-A', 'usb-b': 'USB-B', 'micro-b': 'Micro-B', esata: 'eSATA' };
+const plugs: Record<Plug, string> = {
+  'usb-c': 'USB-C',
+  'usb-a': 'USB-A',
+  'usb-b': 'USB-B',
+  'micro-b': 'Micro-B',
+  esata: 'eSATA'
+};
 const form: Record<string, string> = { m2: 'an M.2', '2.5in': 'a 2.5-inch', '3.5in': 'a 3.5-inch' };
 const buy = (value: number | undefined) =>
-  value === undefined ? 'No single stock thickness closes this gap well; stack two, or pick another enclosure.' : `A ${mm(value)} pad would sit right.`;
+  value === undefined
+    ? 'No single stock thickness closes this gap well; stack two, or pick another enclosure.'
+    : `A ${mm(value)} pad would sit right.`;
 const gain = (f: { now: number; best: number; direction: string; with?: string }, what: string) =>
   `${what}${f.with ? ` together with a ${f.with} that carries it` : ''} would take the ${f.direction} from ${rate(f.now)} to about ${mbps(f.best)}.`;
 
@@ -27,13 +35,26 @@ const WORDS: { [C in FindingCode]: (f: FindingFacts[C]) => Sentence } = {
       : f.port.length === 0
         ? 'The port carries nothing that this enclosure could use.'
         : `Port, cable and enclosure have no link mode in common (port: ${list(f.port.map(mode))}; enclosure: ${list(f.bridge.map(mode))}).`,
-    remedy: f.thunderboltOnly ? 'Use a Thunderbolt port with a 40 Gb/s cable, or an enclosure that falls back to USB.' : 'Pick a port and cable that share a mode with the enclosure.'
+    remedy: f.thunderboltOnly
+      ? 'Use a Thunderbolt port with a 40 Gb/s cable, or an enclosure that falls back to USB.'
+      : 'Pick a port and cable that share a mode with the enclosure.'
   }),
   'plug-mismatch': (f) => ({
     message: f.ends
-      ? `The cable has ${plugs[f.ends[0]]} and ${plugs[f.ends[1]]}; the port takes ${plugs[f.port]}, the enclosure ${list(f.enclosure.map((p) => plugs[p]), 'or')}.`
-      : `The enclosure's fixed cable ends in ${list(f.enclosure.map((p) => plugs[p]), 'or')}; the port takes ${plugs[f.port]}.`,
-    remedy: f.ends ? `Use a cable from ${plugs[f.port]} to ${list(f.enclosure.map((p) => plugs[p]), 'or')}.` : 'Use a port that takes this plug.'
+      ? `The cable has ${plugs[f.ends[0]]} and ${plugs[f.ends[1]]}; the port takes ${plugs[f.port]}, the enclosure ${list(
+          f.enclosure.map((p) => plugs[p]),
+          'or'
+        )}.`
+      : `The enclosure's fixed cable ends in ${list(
+          f.enclosure.map((p) => plugs[p]),
+          'or'
+        )}; the port takes ${plugs[f.port]}.`,
+    remedy: f.ends
+      ? `Use a cable from ${plugs[f.port]} to ${list(
+          f.enclosure.map((p) => plugs[p]),
+          'or'
+        )}.`
+      : 'Use a port that takes this plug.'
   }),
   'port-limits-link': (f) => ({
     message: `The port is the slowest link: it runs this enclosure in ${mode(f.mode)}, and the enclosure could do ${mode(f.wanted)}.`,
@@ -59,7 +80,10 @@ const WORDS: { [C in FindingCode]: (f: FindingFacts[C]) => Sentence } = {
   }),
   'bulk-only-transport': (f) => ({
     message: `The ${f.who} uses bulk-only transport instead of UAS: about ${rate(f.read)} instead of ${mbps(f.withUas)}, and worse at random access.`,
-    remedy: f.who === 'port' ? 'Try another port, or a newer driver.' : 'Look for bridge firmware with UAS, or another enclosure.'
+    remedy:
+      f.who === 'port'
+        ? 'Try another port, or a newer driver.'
+        : 'Look for bridge firmware with UAS, or another enclosure.'
   }),
   'host-write-ceiling': (f) => ({
     message: `This port writes at most ${mbps(f.cap)}; the rest of the chain would take ${mbps(f.without)}.`,
@@ -95,7 +119,8 @@ const WORDS: { [C in FindingCode]: (f: FindingFacts[C]) => Sentence } = {
   }),
   'capacity-above-limit': (f) => ({
     message: `The enclosure is stated up to ${capacity(f.limitTB)}, the drive has ${capacity(f.driveTB)}.`,
-    remedy: 'Such limits are often only what was tested. Check that the whole capacity shows before you trust it with data.'
+    remedy:
+      'Such limits are often only what was tested. Check that the whole capacity shows before you trust it with data.'
   }),
   'double-sided-no-clearance': (f) => ({
     message: f.assumed
@@ -103,20 +128,26 @@ const WORDS: { [C in FindingCode]: (f: FindingFacts[C]) => Sentence } = {
       : f.clearanceMm === undefined
         ? 'The drive has chips on both sides, and the enclosure takes single-sided drives only.'
         : `The drive has chips on both sides and needs ${mm(f.neededMm)} under the board; there are ${mm(f.clearanceMm)}.`,
-    remedy: f.assumed ? 'Look at the underside of the drive, and measure under the board.' : 'Take a single-sided drive or another enclosure.'
+    remedy: f.assumed
+      ? 'Look at the underside of the drive, and measure under the board.'
+      : 'Take a single-sided drive or another enclosure.'
   }),
   'heatsink-blocks-lid': (f) => ({
-    message: f.clearanceMm === undefined
-      ? `The drive carries a ${mm(f.heatsinkMm)} heatsink; whether the lid closes over it is not known.`
-      : `The drive's ${mm(f.heatsinkMm)} heatsink does not fit under the lid (${mm(f.clearanceMm)}).`,
+    message:
+      f.clearanceMm === undefined
+        ? `The drive carries a ${mm(f.heatsinkMm)} heatsink; whether the lid closes over it is not known.`
+        : `The drive's ${mm(f.heatsinkMm)} heatsink does not fit under the lid (${mm(f.clearanceMm)}).`,
     remedy: 'Take the heatsink off (mind the warranty), or pick another enclosure.'
   }),
   'port-power-short': (f) => ({
     message: `${f.what === 'steady' ? 'In steady work' : 'At its peak'} the build wants ${quantity(f.needW, 'W')}; the port gives ${quantity(f.portW, 'W')}${f.portAssumed ? ' (assumed for its kind)' : ''}.`,
-    remedy: 'Use a port that gives more, a powered hub, or an enclosure with its own supply. Do not run long writes before that.'
+    remedy:
+      'Use a port that gives more, a powered hub, or an enclosure with its own supply. Do not run long writes before that.'
   }),
   'external-supply-needed': (f) => ({
-    message: f.stated ? 'A 3.5-inch disk needs 12 V from a supply of its own; this enclosure has none.' : 'A 3.5-inch disk needs 12 V from a supply of its own; whether this enclosure has one is not stated.',
+    message: f.stated
+      ? 'A 3.5-inch disk needs 12 V from a supply of its own; this enclosure has none.'
+      : 'A 3.5-inch disk needs 12 V from a supply of its own; whether this enclosure has one is not stated.',
     remedy: 'Take an enclosure with its own power supply. Never open the supply itself.'
   }),
   'esata-needs-power': () => ({
@@ -132,10 +163,16 @@ const WORDS: { [C in FindingCode]: (f: FindingFacts[C]) => Sentence } = {
     remedy: 'Keep a fifth free, and test again after freeing space.'
   }),
   'smr-rewrite-risk': (f) => ({
-    message: f.recording === 'smr' ? 'The disk is shingled (SMR): first writes run well, rewrites can collapse to 3 – 60\u202fMB/s.' : 'Whether the disk is shingled (SMR) is not known; if it is, rewrites can collapse to 3 – 60\u202fMB/s.',
+    message:
+      f.recording === 'smr'
+        ? 'The disk is shingled (SMR): first writes run well, rewrites can collapse to 3 – 60\u202fMB/s.'
+        : 'Whether the disk is shingled (SMR) is not known; if it is, rewrites can collapse to 3 – 60\u202fMB/s.',
     remedy: 'Good for data that is written once. For daily rewriting take a CMR disk.'
   }),
-  'pad-none-fits': (f) => ({ message: `No pad at hand closes the ${mm(f.gapMm)} gap over the ${f.role}.`, remedy: buy(f.buyMm) }),
+  'pad-none-fits': (f) => ({
+    message: `No pad at hand closes the ${mm(f.gapMm)} gap over the ${f.role}.`,
+    remedy: buy(f.buyMm)
+  }),
   'pad-no-contact': (f) => ({
     message: `A ${mm(f.padMm)} pad does not touch the ${f.role}: the gap is ${mm(f.gapMm)}. Air conducts a hundred times worse than a pad.`,
     remedy: buy(f.buyMm)

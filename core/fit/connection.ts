@@ -5,7 +5,14 @@ import type { Rule } from './rule.ts';
 export const plugs: Rule = ({ port, enclosure: { enclosure }, negotiation: { plugsMeet, cable } }) =>
   plugsMeet
     ? undefined
-    : { code: 'plug-mismatch', severity: 'fail', about: 'cable', port: port.plug, enclosure: plugsOf(enclosure), ...(cable ? { ends: cable.ends } : {}) };
+    : {
+        code: 'plug-mismatch',
+        severity: 'fail',
+        about: 'cable',
+        port: port.plug,
+        enclosure: plugsOf(enclosure),
+        ...(cable ? { ends: cable.ends } : {})
+      };
 
 export const commonMode: Rule = ({ negotiation: { mode, sets } }) =>
   mode !== null

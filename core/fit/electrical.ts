@@ -23,39 +23,73 @@ export function peakPower(pairing: Pairing, steady: number): number {
   const { drive } = pairing;
   const stated = drive.drive.power?.peakW;
   const { media } = drive.drive;
-  const peak = stated ?? (media === 'hdd' ? POWER.disk25SpinUpW.typical : media === 'nvme' ? POWER.nvmePeakW[drive.pcie?.generation ?? 3] : POWER.sataPeakW);
+  const peak =
+    stated ??
+    (media === 'hdd'
+      ? POWER.disk25SpinUpW.typical
+      : media === 'nvme'
+        ? POWER.nvmePeakW[drive.pcie?.generation ?? 3]
+        : POWER.sataPeakW);
   return Math.max(steady, peak);
 }
 
 /** Steady need above the port fails; only the peak above it is a matter to check, and so is a need above an assumed supply. */
 export const portPower: Rule = (pairing) => {
   const { drive, enclosure, port, portWatts, writeMBps } = pairing;
-  if (enclosure.enclosure.externalSupply === true || port.plug === 'esata' || writeMBps === undefined || drive.drive.formFactor === '3.5in') return undefined;
+  if (
+    enclosure.enclosure.externalSupply === true ||
+    port.plug === 'esata' ||
+    writeMBps === undefined ||
+    drive.drive.formFactor === '3.5in'
+  )
+    return undefined;
   const steady = steadyPower(pairing, writeMBps);
-  const base = { code: 'port-power-short', about: 'port', portW: portWatts.watts, portAssumed: !portWatts.stated } as const;
-  if (steady > portWatts.watts) return { ...base, severity: portWatts.stated ? 'fail' : 'check', needW: steady, what: 'steady' };
+  const base = {
+    code: 'port-power-short',
+    about: 'port',
+    portW: portWatts.watts,
+    portAssumed: !portWatts.stated
+  } as const;
+  if (steady > portWatts.watts)
+    return { ...base, severity: portWatts.stated ? 'fail' : 'check', needW: steady, what: 'steady' };
   const peak = peakPower(pairing, steady);
   return peak > portWatts.watts ? { ...base, severity: 'check', needW: peak, what: 'peak' } : undefined;
 };
 
 export const externalSupply: Rule = ({ drive: { drive }, enclosure: { enclosure } }) =>
   drive.formFactor === '3.5in' && enclosure.formFactor === '3.5in' && enclosure.externalSupply !== true
-    ? { code: 'external-supply-needed', severity: enclosure.externalSupply === false ? 'fail' : 'check', about: 'enclosure', stated: enclosure.externalSupply === false }
+    ? {
+        code: 'external-supply-needed',
+        severity: enclosure.externalSupply === false ? 'fail' : 'check',
+        about: 'enclosure',
+        stated: enclosure.externalSupply === false
+      }
     : undefined;
 
 export const esataPower: Rule = ({ port, enclosure: { enclosure }, portWatts }) =>
-  port.plug === 'esata' && portWatts.watts === 0 && enclosure.externalSupply !== true && enclosure.formFactor !== '3.5in'
+  port.plug === 'esata' &&
+  portWatts.watts === 0 &&
+  enclosure.externalSupply !== true &&
+  enclosure.formFactor !== '3.5in'
     ? { code: 'esata-needs-power', severity: 'fail', about: 'enclosure' }
     : undefined;
 
 export const cableLength: Rule = ({ negotiation: { cable, mode } }) => {
   if (!cable || mode === null || cable.lengthM === undefined || cable.active || cable.certified) return undefined;
   const safeM = LINK_MODES[mode].passiveLengthM;
-  return cable.lengthM > safeM ? { code: 'cable-length-doubtful', severity: 'check', about: 'cable', lengthM: cable.lengthM, safeM, mode } : undefined;
+  return cable.lengthM > safeM
+    ? { code: 'cable-length-doubtful', severity: 'check', about: 'cable', lengthM: cable.lengthM, safeM, mode }
+    : undefined;
 };
 
 /** Gen 5 drives only: Gen 4 in a Gen 3 bridge is harmless. */
 export const pcieGeneration: Rule = ({ drive, enclosure, negotiation: { mode } }) =>
   drive.pcie?.generation === 5 && enclosure.pcie.generation < 5 && mode !== null && isTunnelled(mode)
-    ? { code: 'pcie-generation-above-tunnel', severity: 'check', about: 'drive', drive: 5, slot: enclosure.pcie.generation }
+    ? {
+        code: 'pcie-generation-above-tunnel',
+        severity: 'check',
+        about: 'drive',
+        drive: 5,
+        slot: enclosure.pcie.generation
+      }
     : undefined;

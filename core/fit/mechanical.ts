@@ -4,57 +4,112 @@ import type { Rule } from './rule.ts';
 export const formFactor: Rule = ({ drive: { drive }, enclosure: { enclosure } }) =>
   drive.formFactor === enclosure.formFactor
     ? undefined
-    : { code: 'form-factor-mismatch', severity: 'fail', about: 'drive', drive: drive.formFactor, bay: enclosure.formFactor };
+    : {
+        code: 'form-factor-mismatch',
+        severity: 'fail',
+        about: 'drive',
+        drive: drive.formFactor,
+        bay: enclosure.formFactor
+      };
 
 export const m2Length: Rule = ({ drive, enclosure }) => {
   if (drive.drive.formFactor !== 'm2' || enclosure.enclosure.formFactor !== 'm2') return undefined;
   if (enclosure.m2LengthsMm.includes(drive.m2LengthMm)) return undefined;
   const assumed = drive.drive.m2LengthMm === undefined || enclosure.enclosure.m2LengthsMm === undefined;
-  return { code: 'm2-length-unsupported', severity: assumed ? 'check' : 'fail', about: 'drive', driveMm: drive.m2LengthMm, takesMm: enclosure.m2LengthsMm, assumed };
+  return {
+    code: 'm2-length-unsupported',
+    severity: assumed ? 'check' : 'fail',
+    about: 'drive',
+    driveMm: drive.m2LengthMm,
+    takesMm: enclosure.m2LengthsMm,
+    assumed
+  };
 };
 
 /** The list names the module keys a slot accepts; a slot for M also takes a B+M module mechanically. */
 export const m2Key: Rule = ({ drive, enclosure }) => {
   if (drive.drive.formFactor !== 'm2' || enclosure.enclosure.formFactor !== 'm2') return undefined;
   const takes = enclosure.m2Keys;
-  if (takes.includes(drive.m2Key) || (drive.m2Key === 'B+M' && (takes.includes('M') || takes.includes('B')))) return undefined;
+  if (takes.includes(drive.m2Key) || (drive.m2Key === 'B+M' && (takes.includes('M') || takes.includes('B'))))
+    return undefined;
   const assumed = drive.drive.m2Key === undefined || enclosure.enclosure.m2Keys === undefined;
-  return { code: 'm2-key-mismatch', severity: assumed ? 'check' : 'fail', about: 'drive', drive: drive.m2Key, takes, assumed };
+  return {
+    code: 'm2-key-mismatch',
+    severity: assumed ? 'check' : 'fail',
+    about: 'drive',
+    drive: drive.m2Key,
+    takes,
+    assumed
+  };
 };
 
 /** Mechanical fit and protocol fit are two findings: a SATA module slides into an M slot and is then not recognised. */
 export const protocol: Rule = ({ drive, enclosure: { enclosure } }) =>
   enclosure.protocols.includes(drive.protocol)
     ? undefined
-    : { code: 'protocol-unsupported', severity: 'fail', about: 'enclosure', drive: drive.protocol, takes: enclosure.protocols };
+    : {
+        code: 'protocol-unsupported',
+        severity: 'fail',
+        about: 'enclosure',
+        drive: drive.protocol,
+        takes: enclosure.protocols
+      };
 
 export const bayThickness: Rule = ({ drive, enclosure }) => {
   const { formFactor } = drive.drive;
   if (formFactor === 'm2' || formFactor !== enclosure.enclosure.formFactor) return undefined;
   if (drive.thicknessMm <= enclosure.maxThicknessMm) return undefined;
   const assumed = drive.drive.thicknessMm === undefined || enclosure.enclosure.maxThicknessMm === undefined;
-  return { code: 'bay-too-thin', severity: assumed ? 'check' : 'fail', about: 'enclosure', driveMm: drive.thicknessMm, bayMm: enclosure.maxThicknessMm, assumed };
+  return {
+    code: 'bay-too-thin',
+    severity: assumed ? 'check' : 'fail',
+    about: 'enclosure',
+    driveMm: drive.thicknessMm,
+    bayMm: enclosure.maxThicknessMm,
+    assumed
+  };
 };
 
 export const doubleSided: Rule = ({ drive, enclosure: { enclosure } }) => {
   if (!drive.doubleSided || enclosure.formFactor !== 'm2') return undefined;
   const { takesDoubleSided: takes, clearanceBottomMm: clearanceMm } = enclosure;
-  const neededMm = drive.drive.components?.filter((c) => c.side === 'bottom').reduce((max, c) => Math.max(max, c.heightMm), 0) || M2_HEIGHT.double.bottom;
+  const neededMm =
+    drive.drive.components?.filter((c) => c.side === 'bottom').reduce((max, c) => Math.max(max, c.heightMm), 0) ||
+    M2_HEIGHT.double.bottom;
   const tooLow = clearanceMm !== undefined && clearanceMm < neededMm;
   if (takes === true && !tooLow) return undefined;
   if (takes === undefined && clearanceMm !== undefined && !tooLow) return undefined;
   const assumed = drive.drive.sides === undefined || (takes === undefined && clearanceMm === undefined);
-  return { code: 'double-sided-no-clearance', severity: assumed ? 'check' : 'fail', about: 'enclosure', ...(tooLow ? { clearanceMm } : {}), neededMm, assumed };
+  return {
+    code: 'double-sided-no-clearance',
+    severity: assumed ? 'check' : 'fail',
+    about: 'enclosure',
+    ...(tooLow ? { clearanceMm } : {}),
+    neededMm,
+    assumed
+  };
 };
 
 export const heatsink: Rule = ({ drive: { drive }, enclosure: { enclosure } }) => {
   if (!drive.heatsinkMm) return undefined;
   const clearanceMm = enclosure.clearanceTopMm;
   if (clearanceMm !== undefined && drive.heatsinkMm <= clearanceMm) return undefined;
-  return { code: 'heatsink-blocks-lid', severity: clearanceMm === undefined ? 'check' : 'fail', about: 'drive', heatsinkMm: drive.heatsinkMm, clearanceMm };
+  return {
+    code: 'heatsink-blocks-lid',
+    severity: clearanceMm === undefined ? 'check' : 'fail',
+    about: 'drive',
+    heatsinkMm: drive.heatsinkMm,
+    clearanceMm
+  };
 };
 
 export const capacityLimit: Rule = ({ drive: { drive }, enclosure: { enclosure } }) =>
   enclosure.maxCapacityTB !== undefined && drive.capacityTB > enclosure.maxCapacityTB
-    ? { code: 'capacity-above-limit', severity: 'check', about: 'enclosure', driveTB: drive.capacityTB, limitTB: enclosure.maxCapacityTB }
+    ? {
+        code: 'capacity-above-limit',
+        severity: 'check',
+        about: 'enclosure',
+        driveTB: drive.capacityTB,
+        limitTB: enclosure.maxCapacityTB
+      }
     : undefined;

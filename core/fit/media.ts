@@ -5,9 +5,13 @@ import type { Rule } from './rule.ts';
 
 /** TRIM gets through a tunnel and eSATA; over USB only with UAS and a bridge that translates it. */
 export const trim: Rule = ({ drive, enclosure, port, negotiation: { mode } }) => {
-  if (drive.drive.media === 'hdd' || mode === null || isTunnelled(mode) || LINK_MODES[mode].carrier === 'esata') return undefined;
-  if (enclosure.enclosure.trim === false) return { code: 'trim-not-passed', severity: 'note', about: 'enclosure', who: 'bridge' };
-  return runsUas(port, enclosure) ? undefined : { code: 'trim-not-passed', severity: 'note', about: 'enclosure', who: 'transport' };
+  if (drive.drive.media === 'hdd' || mode === null || isTunnelled(mode) || LINK_MODES[mode].carrier === 'esata')
+    return undefined;
+  if (enclosure.enclosure.trim === false)
+    return { code: 'trim-not-passed', severity: 'note', about: 'enclosure', who: 'bridge' };
+  return runsUas(port, enclosure)
+    ? undefined
+    : { code: 'trim-not-passed', severity: 'note', about: 'enclosure', who: 'transport' };
 };
 
 export const NEARLY_FULL = 0.8;
@@ -21,5 +25,7 @@ export const shingled: Rule = ({ drive: { drive } }) => {
   if (drive.media !== 'hdd') return undefined;
   const recording = drive.disk?.recording ?? 'unknown';
   if (recording === 'smr') return { code: 'smr-rewrite-risk', severity: 'check', about: 'drive', recording };
-  return recording === 'unknown' && drive.formFactor === '2.5in' && drive.capacityTB >= 2 ? { code: 'smr-rewrite-risk', severity: 'check', about: 'drive', recording } : undefined;
+  return recording === 'unknown' && drive.formFactor === '2.5in' && drive.capacityTB >= 2
+    ? { code: 'smr-rewrite-risk', severity: 'check', about: 'drive', recording }
+    : undefined;
 };

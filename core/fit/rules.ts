@@ -1,7 +1,16 @@
 import type { Finding } from '../findings/finding.ts';
 import { commonMode, plugs } from './connection.ts';
 import { cableLength, esataPower, externalSupply, pcieGeneration, portPower } from './electrical.ts';
-import { bayThickness, capacityLimit, doubleSided, formFactor, heatsink, m2Key, m2Length, protocol } from './mechanical.ts';
+import {
+  bayThickness,
+  capacityLimit,
+  doubleSided,
+  formFactor,
+  heatsink,
+  m2Key,
+  m2Length,
+  protocol
+} from './mechanical.ts';
 import { nearlyFull, shingled, trim } from './media.ts';
 import type { Pairing, Rule } from './rule.ts';
 

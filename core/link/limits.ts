@@ -10,7 +10,14 @@ import { bottleneckOf, chainStages, generationOf, linkRates, runsUas, type Stage
 /** A loss below this share is not worth a finding. */
 const WORTH_SAYING = 0.1;
 
-type Chain = { negotiation: Negotiation; mode: LinkMode; port: Port; enclosure: FilledEnclosure; drive: FilledDrive; stages: readonly Stage[] };
+type Chain = {
+  negotiation: Negotiation;
+  mode: LinkMode;
+  port: Port;
+  enclosure: FilledEnclosure;
+  drive: FilledDrive;
+  stages: readonly Stage[];
+};
 
 /** The same enclosure and drive in a given mode, with an ideal port and cable, MB/s. */
 function idealRates({ enclosure, drive, stages }: Chain, mode: LinkMode): { read: MBps; write: MBps } {
@@ -47,9 +54,17 @@ export function limitFindings(chain: Chain, neededWrite: MBps | undefined): Find
     for (const part of alone.length > 0 ? alone : parts.slice(0, 1)) {
       const wanted = alone.length > 0 ? negotiation.without[part]! : bestMode;
       const other = alone.length > 0 ? undefined : lacking.find((p) => p !== part);
-      const facts = { now: now[direction], best: idealRates(chain, wanted)[direction], direction, mode, wanted, ...(other ? { with: other } : {}) } as const;
+      const facts = {
+        now: now[direction],
+        best: idealRates(chain, wanted)[direction],
+        direction,
+        mode,
+        wanted,
+        ...(other ? { with: other } : {})
+      } as const;
       if (part === 'cable') findings.push({ code: 'cable-limits-link', severity: 'limit', about: 'cable', ...facts });
-      else if (port.via) findings.push({ code: 'adapter-limits-link', severity: 'limit', about: 'port', via: port.via, ...facts });
+      else if (port.via)
+        findings.push({ code: 'adapter-limits-link', severity: 'limit', about: 'port', via: port.via, ...facts });
       else findings.push({ code: 'port-limits-link', severity: 'limit', about: 'port', ...facts });
     }
   }
@@ -59,18 +74,52 @@ export function limitFindings(chain: Chain, neededWrite: MBps | undefined): Find
     const withUas = linkRates(mode, undefined, true).read.typical;
     const without = linkRates(mode, undefined, false).read.typical;
     if (without < withUas && drive.read.typical > without) {
-      findings.push({ code: 'bulk-only-transport', severity: 'limit', about: port.uas === false ? 'port' : 'enclosure', who: port.uas === false ? 'port' : 'enclosure', read: without, withUas });
+      findings.push({
+        code: 'bulk-only-transport',
+        severity: 'limit',
+        about: port.uas === false ? 'port' : 'enclosure',
+        who: port.uas === false ? 'port' : 'enclosure',
+        read: without,
+        withUas
+      });
     }
   }
 
   if (port.writeCapMBps !== undefined) {
-    const free = bottleneckOf(chainStages(negotiation, mode, { ...port, writeCapMBps: undefined }, enclosure, drive), 'writeMBps').band.typical;
-    if (loss(now.write, free) > WORTH_SAYING) findings.push({ code: 'host-write-ceiling', severity: 'limit', about: 'port', cap: port.writeCapMBps, without: free });
+    const free = bottleneckOf(
+      chainStages(negotiation, mode, { ...port, writeCapMBps: undefined }, enclosure, drive),
+      'writeMBps'
+    ).band.typical;
+    if (loss(now.write, free) > WORTH_SAYING)
+      findings.push({
+        code: 'host-write-ceiling',
+        severity: 'limit',
+        about: 'port',
+        cap: port.writeCapMBps,
+        without: free
+      });
   }
 
   const link = Math.min(...stages.filter((s) => s.stage !== 'drive').map((s) => s.MBps.typical));
-  if (read.at === 'bridge' || read.at === 'slot') findings.push({ code: 'bridge-limits-link', severity: 'note', about: 'enclosure', mode, bridge: now.read, drive: drive.read.typical });
-  if (read.at === 'drive') findings.push({ code: 'drive-limits-link', severity: 'note', about: 'drive', drive: drive.read.typical, link });
-  else if (drive.rated > link * 1.1) findings.push({ code: 'drive-faster-than-link', severity: 'note', about: 'drive', drive: drive.rated, link, percent: (100 * link) / drive.rated });
+  if (read.at === 'bridge' || read.at === 'slot')
+    findings.push({
+      code: 'bridge-limits-link',
+      severity: 'note',
+      about: 'enclosure',
+      mode,
+      bridge: now.read,
+      drive: drive.read.typical
+    });
+  if (read.at === 'drive')
+    findings.push({ code: 'drive-limits-link', severity: 'note', about: 'drive', drive: drive.read.typical, link });
+  else if (drive.rated > link * 1.1)
+    findings.push({
+      code: 'drive-faster-than-link',
+      severity: 'note',
+      about: 'drive',
+      drive: drive.rated,
+      link,
+      percent: (100 * link) / drive.rated
+    });
   return findings;
 }

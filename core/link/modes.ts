@@ -1,4 +1,12 @@
-import { IMPLIED_MODES, LINK_MODE_IDS, LINK_MODES, PLUG_TOP_MODE, PLUGS, type LinkMode, type Plug } from '../facts/link-modes.ts';
+import {
+  IMPLIED_MODES,
+  LINK_MODE_IDS,
+  LINK_MODES,
+  PLUG_TOP_MODE,
+  PLUGS,
+  type LinkMode,
+  type Plug
+} from '../facts/link-modes.ts';
 
 /**
  * Sets of link modes as bits. The lowest bit is the best mode, so negotiation is one AND and the lowest set bit:
@@ -9,8 +17,12 @@ export type ModeSet = number;
 const BIT = Object.fromEntries(LINK_MODE_IDS.map((id, i) => [id, 1 << i])) as Record<LinkMode, number>;
 type Role = keyof typeof IMPLIED_MODES;
 const closuresOf = (table: Partial<Record<LinkMode, readonly LinkMode[]>>) =>
-  Object.fromEntries(LINK_MODE_IDS.map((id) => [id, (table[id] ?? []).reduce((set, implied) => set | BIT[implied], BIT[id])])) as Record<LinkMode, ModeSet>;
-const CLOSURES = Object.fromEntries(Object.entries(IMPLIED_MODES).map(([role, table]) => [role, closuresOf(table)])) as Record<Role, Record<LinkMode, ModeSet>>;
+  Object.fromEntries(
+    LINK_MODE_IDS.map((id) => [id, (table[id] ?? []).reduce((set, implied) => set | BIT[implied], BIT[id])])
+  ) as Record<LinkMode, ModeSet>;
+const CLOSURES = Object.fromEntries(
+  Object.entries(IMPLIED_MODES).map(([role, table]) => [role, closuresOf(table)])
+) as Record<Role, Record<LinkMode, ModeSet>>;
 
 export const ALL_MODES: ModeSet = (1 << LINK_MODE_IDS.length) - 1;
 const carriers = (test: (carrier: string) => boolean) =>

@@ -20,7 +20,11 @@ describe('closing a list of modes by implication', () => {
     ['bridge', ['usb4-40g'], ['usb4-40g', 'usb4-20g', 'usb-10g', 'usb-5g', 'usb2']],
     // An old active Thunderbolt 3 cable carries USB at 2.0 only; a passive 40 Gb/s one carries everything.
     ['active-cable', ['tbt3-40g'], ['tbt3-40g', 'usb2']],
-    ['passive-cable', ['usb4-40g'], ['tbt5-80g', 'tbt4-40g', 'usb4-40g', 'tbt3-40g', 'usb4-20g', 'usb-20g', 'usb-10g', 'usb-5g', 'usb2']]
+    [
+      'passive-cable',
+      ['usb4-40g'],
+      ['tbt5-80g', 'tbt4-40g', 'usb4-40g', 'tbt3-40g', 'usb4-20g', 'usb-20g', 'usb-10g', 'usb-5g', 'usb2']
+    ]
   ] as const)('%s %j', (role, modes, closed) => {
     expect(modesOf(closeModes(modes, role))).toEqual(closed);
   });
@@ -32,11 +36,25 @@ describe('negotiation', () => {
     ['all at 40 Gb/s', ['usb4-40g'], ['usb4-40g'], ['usb4-40g', 'usb-10g'], 'usb4-40g', ['port', 'bridge']],
     ['a 10 Gb/s cable drops a 40 Gb/s chain', ['usb4-40g'], ['usb-10g'], ['usb4-40g', 'usb-10g'], 'usb-10g', ['cable']],
     ['a charging cable is USB 2.0', ['usb4-40g'], ['usb2'], ['usb4-40g', 'usb-10g'], 'usb2', ['cable']],
-    ['2x2 on a USB4 port runs at 10 Gb/s: neither has what the other wants', ['usb4-40g'], ['usb4-40g'], ['usb-20g'], 'usb-10g', ['port', 'bridge']],
+    [
+      '2x2 on a USB4 port runs at 10 Gb/s: neither has what the other wants',
+      ['usb4-40g'],
+      ['usb4-40g'],
+      ['usb-20g'],
+      'usb-10g',
+      ['port', 'bridge']
+    ],
     ['2x2 on a Thunderbolt 5 port too', ['tbt5-80g'], ['tbt5-80g'], ['usb-20g'], 'usb-10g', ['port', 'bridge']],
     ['2x2 end to end', ['usb-20g'], ['usb-20g'], ['usb-20g'], 'usb-20g', ['port', 'cable', 'bridge']],
     ['Thunderbolt-only on USB: nothing', ['usb-10g'], ['usb4-40g'], ['tbt3-40g'], null, ['port', 'bridge']],
-    ['Thunderbolt 3 bridge on a USB4 host that does not list it: nothing', ['usb4-40g'], ['usb4-40g'], ['tbt3-40g'], null, ['port', 'bridge']],
+    [
+      'Thunderbolt 3 bridge on a USB4 host that does not list it: nothing',
+      ['usb4-40g'],
+      ['usb4-40g'],
+      ['tbt3-40g'],
+      null,
+      ['port', 'bridge']
+    ],
     ['Thunderbolt 3 bridge on a Thunderbolt 4 host', ['tbt4-40g'], ['usb4-40g'], ['tbt3-40g'], 'tbt3-40g', ['bridge']],
     ['two labels of one link', ['usb4-40g'], ['usb4-40g'], ['tbt4-40g'], 'usb4-40g', ['port', 'bridge']],
     ['port and cable together at 5 Gb/s', ['usb-5g'], ['usb-5g'], ['usb-10g'], 'usb-5g', ['port', 'cable']]
@@ -49,15 +67,30 @@ describe('negotiation', () => {
 
   it('takes the first cable from the box that fits, and says so', () => {
     const notes: string[] = [];
-    const box = [aCable({ name: 'A to C', ends: ['usb-a', 'usb-c'], modes: ['usb-5g'] }), aCable({ name: 'C to C', modes: ['usb-10g'] })];
-    const found = negotiate(aPort(), undefined, anEnclosure({ includedCables: box }), (part, field, value) => void notes.push(`${part} ${field} ${String(value)}`));
+    const box = [
+      aCable({ name: 'A to C', ends: ['usb-a', 'usb-c'], modes: ['usb-5g'] }),
+      aCable({ name: 'C to C', modes: ['usb-10g'] })
+    ];
+    const found = negotiate(
+      aPort(),
+      undefined,
+      anEnclosure({ includedCables: box }),
+      (part, field, value) => void notes.push(`${part} ${field} ${String(value)}`)
+    );
     expect(found.cable?.name).toBe('C to C');
     expect(found.mode).toBe('usb-10g');
     expect(notes).toEqual(['cable name C to C']);
   });
 
   it('a USB-A plug removes everything above 10 Gb/s, and so does an adapter', () => {
-    expect(negotiate(aPort({ plug: 'usb-a', modes: ['usb-20g'] }), aCable({ ends: ['usb-a', 'usb-c'] }), anEnclosure(), quiet).mode).toBe('usb-10g');
+    expect(
+      negotiate(
+        aPort({ plug: 'usb-a', modes: ['usb-20g'] }),
+        aCable({ ends: ['usb-a', 'usb-c'] }),
+        anEnclosure(),
+        quiet
+      ).mode
+    ).toBe('usb-10g');
     expect(negotiate(aPort({ via: 'adapter' }), aCable(), anEnclosure(), quiet).mode).toBe('usb-10g');
   });
 
@@ -66,14 +99,31 @@ describe('negotiation', () => {
   });
 
   it('a fixed cable must end in the plug of the port', () => {
-    expect(negotiate(aPort({ plug: 'usb-a', modes: ['usb-5g'] }), undefined, anEnclosure({ captiveCable: true }), quiet).plugsMeet).toBe(false);
+    expect(
+      negotiate(aPort({ plug: 'usb-a', modes: ['usb-5g'] }), undefined, anEnclosure({ captiveCable: true }), quiet)
+        .plugsMeet
+    ).toBe(false);
     expect(negotiate(aPort(), undefined, anEnclosure({ captiveCable: true }), quiet).plugsMeet).toBe(true);
   });
 
   it('uses the socket that the cable reaches: eSATA beside USB', () => {
     const both = anEnclosure({ modes: ['esata-3g', 'usb-5g'], plug: 'esata', morePlugs: ['micro-b'] });
-    expect(negotiate(aPort({ plug: 'esata', modes: ['esata-6g'] }), aCable({ ends: ['esata', 'esata'], modes: ['esata-6g'] }), both, quiet).mode).toBe('esata-3g');
-    expect(negotiate(aPort({ plug: 'usb-a', modes: ['usb-10g'] }), aCable({ ends: ['usb-a', 'micro-b'], modes: ['usb-5g'] }), both, quiet).mode).toBe('usb-5g');
+    expect(
+      negotiate(
+        aPort({ plug: 'esata', modes: ['esata-6g'] }),
+        aCable({ ends: ['esata', 'esata'], modes: ['esata-6g'] }),
+        both,
+        quiet
+      ).mode
+    ).toBe('esata-3g');
+    expect(
+      negotiate(
+        aPort({ plug: 'usb-a', modes: ['usb-10g'] }),
+        aCable({ ends: ['usb-a', 'micro-b'], modes: ['usb-5g'] }),
+        both,
+        quiet
+      ).mode
+    ).toBe('usb-5g');
   });
 });
 
@@ -91,7 +141,13 @@ describe('properties of every chain', () => {
         if (found.mode === null) return;
         const { mode } = found;
         expect(Math.max(...modesOf(common).map((m) => rank(m)))).toBe(rank(mode));
-        const stages = chainStages(found, mode, thePort, fillEnclosure(enclosure, quiet), fillDrive(aDrive({ readMBps: 20_000, writeMBps: 20_000 }), quiet));
+        const stages = chainStages(
+          found,
+          mode,
+          thePort,
+          fillEnclosure(enclosure, quiet),
+          fillDrive(aDrive({ readMBps: 20_000, writeMBps: 20_000 }), quiet)
+        );
         const { band } = bottleneckOf(stages, 'MBps');
         // Never above the link's own ceiling, never below the worst of its band.
         expect(band.high).toBeLessThanOrEqual(linkCeiling(mode, 4));
@@ -106,7 +162,8 @@ describe('properties of every chain', () => {
   it('a better cable never makes a chain slower', () => {
     fc.assert(
       fc.property(modes, modes, modes, modes, (port, cable, more, bridge) => {
-        const mode = (list: LinkMode[]) => rank(negotiate(aPort({ modes: port }), aCable({ modes: list }), anEnclosure({ modes: bridge }), quiet).mode);
+        const mode = (list: LinkMode[]) =>
+          rank(negotiate(aPort({ modes: port }), aCable({ modes: list }), anEnclosure({ modes: bridge }), quiet).mode);
         expect(mode([...new Set([...cable, ...more])])).toBeGreaterThanOrEqual(mode(cable));
       }),
       { seed: 20261124, numRuns: 300 }

@@ -34,7 +34,9 @@ export function portModes(port: Port): ModeSet {
 }
 
 export const cableModes = (cable: Cable): ModeSet =>
-  closeModes(cable.modes, cable.active ? 'active-cable' : 'passive-cable') & throughPlug(cable.ends[0]) & throughPlug(cable.ends[1]);
+  closeModes(cable.modes, cable.active ? 'active-cable' : 'passive-cable') &
+  throughPlug(cable.ends[0]) &
+  throughPlug(cable.ends[1]);
 
 export const plugsOf = (enclosure: Enclosure): readonly Plug[] =>
   enclosure.morePlugs ? [enclosure.plug, ...enclosure.morePlugs] : [enclosure.plug];
@@ -42,7 +44,12 @@ export const plugsOf = (enclosure: Enclosure): readonly Plug[] =>
 /** The socket of the enclosure that this cable reaches from this port; undefined where the ends do not meet. */
 export function socketFor(cable: Cable, port: Port, enclosure: Enclosure): Plug | undefined {
   const [a, b] = cable.ends;
-  const far = a === port.plug && plugsOf(enclosure).includes(b) ? b : b === port.plug && plugsOf(enclosure).includes(a) ? a : undefined;
+  const far =
+    a === port.plug && plugsOf(enclosure).includes(b)
+      ? b
+      : b === port.plug && plugsOf(enclosure).includes(a)
+        ? a
+        : undefined;
   return far;
 }
 

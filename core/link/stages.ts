@@ -35,7 +35,10 @@ export function linkCeiling(mode: LinkMode, generation: number | undefined): MBp
 }
 
 /** PCIe between bridge and drive: the lower generation and the fewer lanes of the two. */
-export function slotLink(drive: FilledDrive, enclosure: FilledEnclosure): { generation: 2 | 3 | 4 | 5; lanes: 1 | 2 | 4 } | null {
+export function slotLink(
+  drive: FilledDrive,
+  enclosure: FilledEnclosure
+): { generation: 2 | 3 | 4 | 5; lanes: 1 | 2 | 4 } | null {
   if (!drive.pcie) return null;
   const generation = Math.min(drive.pcie.generation, enclosure.pcie.generation) as 2 | 3 | 4 | 5;
   const lanes = Math.min(drive.pcie.lanes, enclosure.pcie.lanes) as 1 | 2 | 4;
@@ -66,18 +69,28 @@ export function slotCeiling(drive: FilledDrive, enclosure: FilledEnclosure): MBp
 /** Whether storage runs over UAS: where mode and both ends have it. Tunnels and eSATA need none. */
 export const runsUas = (port: Port, enclosure: FilledEnclosure): boolean => port.uas !== false && enclosure.uas;
 
-export const generationOf = (enclosure: FilledEnclosure): number | undefined => (enclosure.generationKnown ? enclosure.pcie.generation : undefined);
+export const generationOf = (enclosure: FilledEnclosure): number | undefined =>
+  enclosure.generationKnown ? enclosure.pcie.generation : undefined;
 
 /**
  * The chain as stages from the port to the drive. Parts that limit stand at the rates of the negotiated mode, the others at
  * their own best; port limits (tunnel share, write ceiling) lie on the port.
  */
-export function chainStages(negotiation: Negotiation, mode: LinkMode, port: Port, enclosure: FilledEnclosure, drive: FilledDrive): Stage[] {
+export function chainStages(
+  negotiation: Negotiation,
+  mode: LinkMode,
+  port: Port,
+  enclosure: FilledEnclosure,
+  drive: FilledDrive
+): Stage[] {
   const generation = generationOf(enclosure);
   const uas = runsUas(port, enclosure);
   const rates = (part: 'port' | 'cable' | 'bridge') => {
     const own = negotiation.limiting.includes(part) ? mode : (negotiation.best[part] ?? mode);
-    return { own, ...linkRates(own, own === mode || part === 'bridge' ? generation : undefined, part === 'cable' || uas) };
+    return {
+      own,
+      ...linkRates(own, own === mode || part === 'bridge' ? generation : undefined, part === 'cable' || uas)
+    };
   };
   const stages: Stage[] = [];
   const portRates = rates('port');
@@ -108,6 +121,8 @@ export function bottleneckOf(stages: readonly Stage[], of: 'MBps' | 'writeMBps')
     if (stage[of].typical < lowest[of].typical) lowest = stage;
     band = minBand(band, stage[of]);
   }
-  const also = stages.filter((stage) => stage !== lowest && stage[of].typical === lowest[of].typical).map((stage) => stage.stage);
+  const also = stages
+    .filter((stage) => stage !== lowest && stage[of].typical === lowest[of].typical)
+    .map((stage) => stage.stage);
   return { at: lowest.stage, also, band };
 }

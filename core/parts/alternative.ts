@@ -7,7 +7,13 @@ export const alternativeSchema = z.strictObject({
   name: name(),
   sort: choice('Sort', ['internal-upgrade', 'portable', 'flash-stick', 'memory-card', 'other'], {
     first: true,
-    labels: { 'internal-upgrade': 'larger internal disk', portable: 'ready-made portable drive', 'flash-stick': 'flash stick', 'memory-card': 'memory card', other: 'other' }
+    labels: {
+      'internal-upgrade': 'larger internal disk',
+      portable: 'ready-made portable drive',
+      'flash-stick': 'flash stick',
+      'memory-card': 'memory card',
+      other: 'other'
+    }
   }),
   capacityTB: measure('Capacity', 'TB', 0.001, 200, { first: true }),
   baseCapacityTB: measure('Capacity without the upgrade', 'TB', 0.001, 200).optional(),

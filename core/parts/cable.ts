@@ -7,7 +7,10 @@ export const cableSchema = z.strictObject({
   kind: z.literal('cable'),
   name: name(),
   ends: z.tuple([plug('One end'), plug('Other end')]).meta({ title: 'Ends', first: true }),
-  modes: linkModes('Carries', { first: true, description: 'what is printed on it is enough; slower modes follow by themselves' }),
+  modes: linkModes('Carries', {
+    first: true,
+    description: 'what is printed on it is enough; slower modes follow by themselves'
+  }),
   lengthM: measure('Length', 'm', 0.03, 50, { first: true }).optional(),
   active: yesNo('Active (chips in the plugs)').optional(),
   certified: yesNo('Certified for its length').optional()

@@ -24,7 +24,10 @@ export const driveSchema = z.strictObject({
   id: id().optional(),
   kind: z.literal('drive'),
   name: name(),
-  media: choice('Media', MEDIA, { first: true, labels: { nvme: 'NVMe SSD', 'sata-ssd': 'SATA SSD', hdd: 'hard disk' } }),
+  media: choice('Media', MEDIA, {
+    first: true,
+    labels: { nvme: 'NVMe SSD', 'sata-ssd': 'SATA SSD', hdd: 'hard disk' }
+  }),
   formFactor: formFactor(),
   capacityTB: measure('Capacity', 'TB', 0.001, 200, { first: true }),
   pcie: z
@@ -41,7 +44,9 @@ export const driveSchema = z.strictObject({
   random4kWriteMBps: measure('Random 4 KiB write, queue depth 1', 'MB/s', 0.01, 5_000, { group: 'Speed' }).optional(),
   flash: z
     .strictObject({
-      cell: choice('Cells', ['tlc', 'qlc', 'mlc', 'slc'], { labels: { tlc: 'TLC', qlc: 'QLC', mlc: 'MLC', slc: 'SLC' } }).optional(),
+      cell: choice('Cells', ['tlc', 'qlc', 'mlc', 'slc'], {
+        labels: { tlc: 'TLC', qlc: 'QLC', mlc: 'MLC', slc: 'SLC' }
+      }).optional(),
       dram: yesNo('Own DRAM').optional(),
       cacheGB: measure('Write cache, drive empty', 'GB', 0.1, 10_000).optional(),
       cacheKind: choice('Kind of cache', ['fixed', 'dynamic']).optional(),
@@ -53,7 +58,9 @@ export const driveSchema = z.strictObject({
   disk: z
     .strictObject({
       rpm: measure('Speed', 'rpm', 3_000, 16_000).optional(),
-      recording: choice('Recording', ['cmr', 'smr', 'unknown'], { labels: { cmr: 'CMR', smr: 'SMR', unknown: 'unknown' } }).optional(),
+      recording: choice('Recording', ['cmr', 'smr', 'unknown'], {
+        labels: { cmr: 'CMR', smr: 'SMR', unknown: 'unknown' }
+      }).optional(),
       outerMBps: measure('Rate at the outer edge', 'MB/s', 5, 1_000).optional(),
       innerMBps: measure('Rate at the inner edge', 'MB/s', 5, 1_000).optional(),
       seekMs: measure('Average seek', '', 0.1, 50, { description: 'in ms' }).optional()
@@ -67,7 +74,10 @@ export const driveSchema = z.strictObject({
   m2LengthMm: numberChoice('M.2 length', M2_LENGTHS, { unit: 'mm', group: 'Size' }).optional(),
   m2Key: choice('M.2 key', M2_KEYS, { group: 'Size' }).optional(),
   thicknessMm: measure('Thickness', 'mm', 1, 60, { group: 'Size' }).optional(),
-  sides: choice('Chips on', ['single', 'double'], { labels: { single: 'one side', double: 'both sides' }, group: 'Size' }).optional(),
+  sides: choice('Chips on', ['single', 'double'], {
+    labels: { single: 'one side', double: 'both sides' },
+    group: 'Size'
+  }).optional(),
   heatsinkMm: measure('Glued-on heatsink, height', 'mm', 0, 60, { group: 'Size' }).optional(),
   label: choice('Label', ['metal', 'paper', 'none'], { group: 'Size' }).optional(),
   components: z.array(component).max(40).meta({ title: 'Chips on the board', group: 'Size' }).optional(),

@@ -15,7 +15,10 @@ export const enclosureSchema = z.strictObject({
     .min(1)
     .max(2)
     .meta({ title: 'Takes', first: true, labels: { nvme: 'NVMe', sata: 'SATA' } }),
-  modes: linkModes('Link modes', { first: true, description: 'all that it offers; a Thunderbolt-only case has no USB fallback' }),
+  modes: linkModes('Link modes', {
+    first: true,
+    description: 'all that it offers; a Thunderbolt-only case has no USB fallback'
+  }),
   plug: plug('Plug', { first: true }),
   morePlugs: z.array(plug('Plug')).max(4).meta({ title: 'Further sockets', group: 'Bridge' }).optional(),
   captiveCable: yesNo('Cable fixed to the case', { group: 'Bridge' }).optional(),

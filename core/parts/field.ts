@@ -5,19 +5,38 @@ import type { UnitName } from '../quantities/read.ts';
  * What a form, a table head and the JSON Schema say about a field beside its type. `group` gathers fields under one
  * heading; `first` marks what is asked before everything else.
  */
-export type FieldMeta = { title: string; unit?: UnitName; group?: string; first?: boolean; description?: string; labels?: Record<string, string> };
+export type FieldMeta = {
+  title: string;
+  unit?: UnitName;
+  group?: string;
+  first?: boolean;
+  description?: string;
+  labels?: Record<string, string>;
+};
 
 /** A measured value in a given unit, with the range in which it is believable. */
 export function measure(title: string, unit: UnitName, min: number, max: number, more: Partial<FieldMeta> = {}) {
-  return z.number().min(min).max(max).meta({ title, unit, ...more });
+  return z
+    .number()
+    .min(min)
+    .max(max)
+    .meta({ title, unit, ...more });
 }
 
-export function choice<const T extends readonly [string, ...string[]]>(title: string, values: T, more: Partial<FieldMeta> = {}) {
+export function choice<const T extends readonly [string, ...string[]]>(
+  title: string,
+  values: T,
+  more: Partial<FieldMeta> = {}
+) {
   return z.enum(values).meta({ title, ...more });
 }
 
 /** Choices whose wire form is a number, such as M.2 lengths. */
-export function numberChoice<const T extends readonly [number, ...number[]]>(title: string, values: T, more: Partial<FieldMeta> = {}) {
+export function numberChoice<const T extends readonly [number, ...number[]]>(
+  title: string,
+  values: T,
+  more: Partial<FieldMeta> = {}
+) {
   return z.literal(values).meta({ title, ...more });
 }
 
@@ -27,13 +46,15 @@ export function yesNo(title: string, more: Partial<FieldMeta> = {}) {
 
 /** Control characters have no place in a name; everything else is the person's own affair. */
 export function text(title: string, max: number, more: Partial<FieldMeta> = {}) {
-  return z
-    .string()
-    .min(1)
-    .max(max)
-    // eslint-disable-next-line no-control-regex
-    .regex(/^[^\u0000-\u001f\u007f]*\S[^\u0000-\u001f\u007f]*$/, 'must hold visible text on one line')
-    .meta({ title, ...more });
+  return (
+    z
+      .string()
+      .min(1)
+      .max(max)
+      // eslint-disable-next-line no-control-regex
+      .regex(/^[^\u0000-\u001f\u007f]*\S[^\u0000-\u001f\u007f]*$/, 'must hold visible text on one line')
+      .meta({ title, ...more })
+  );
 }
 
 export const name = () => text('Name', 120, { first: true });

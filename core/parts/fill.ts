@@ -49,11 +49,17 @@ function diskRates(drive: Drive, assume: Assume): { read: Band; rated: number } 
   const classOuter = drive.formFactor === '3.5in' ? 230 : 140;
   const outer = drive.disk?.outerMBps ?? drive.readMBps ?? classOuter;
   if (outer === classOuter && drive.disk?.outerMBps === undefined && drive.readMBps === undefined) {
-    assume('drive', 'disk.outerMBps', outer, `typical for a ${drive.formFactor === '3.5in' ? '3.5' : '2.5'}-inch hard disk`);
+    assume(
+      'drive',
+      'disk.outerMBps',
+      outer,
+      `typical for a ${drive.formFactor === '3.5in' ? '3.5' : '2.5'}-inch hard disk`
+    );
   }
   const stated = drive.disk?.innerMBps;
   const inner = stated !== undefined && stated <= outer ? stated : outer * DISK.innerShare;
-  if (stated === undefined) assume('drive', 'disk.innerMBps', Math.round(inner), 'inner tracks run at about 0.48 of the outer ones');
+  if (stated === undefined)
+    assume('drive', 'disk.innerMBps', Math.round(inner), 'inner tracks run at about 0.48 of the outer ones');
   return { read: { low: inner, typical: (outer + inner) / 2, high: outer }, rated: outer };
 }
 
@@ -76,7 +82,12 @@ export function fillDrive(drive: Drive, assume: Assume): FilledDrive {
       if (drive.pcie) pcie = drive.pcie;
       else {
         pcie = { generation: generationFrom(drive), lanes: drive.m2Key === 'B+M' ? 2 : 4 };
-        assume('drive', 'pcie', `PCIe ${pcie.generation} x${pcie.lanes}`, drive.readMBps ? 'the slowest generation that reaches its read rate' : 'the most common class');
+        assume(
+          'drive',
+          'pcie',
+          `PCIe ${pcie.generation} x${pcie.lanes}`,
+          drive.readMBps ? 'the slowest generation that reaches its read rate' : 'the most common class'
+        );
       }
     }
     const [classRead, classWrite] = pcie ? SHEET_BY_GENERATION[pcie.generation] : [550, 520];
@@ -95,24 +106,42 @@ export function fillDrive(drive: Drive, assume: Assume): FilledDrive {
     }
     if (drive.flash?.cell === undefined) assume('drive', 'flash.cell', 'tlc', 'the most common cells');
     const post = drive.flash?.postCacheWriteMBps;
-    if (post !== undefined) postCache = scaleBand(post, POST_CACHE_SPREAD.low, POST_CACHE_SPREAD.typical, POST_CACHE_SPREAD.high);
+    if (post !== undefined)
+      postCache = scaleBand(post, POST_CACHE_SPREAD.low, POST_CACHE_SPREAD.typical, POST_CACHE_SPREAD.high);
     else if (cell !== 'slc') {
       const small = protocol === 'nvme' && (pcie!.generation <= 3 || drive.capacityTB < 0.9);
       postCache =
-        cell === 'qlc' ? POST_CACHE.qlc : protocol === 'sata' ? POST_CACHE['sata-tlc'] : cell === 'mlc' ? POST_CACHE['nvme-mlc'] : small ? POST_CACHE['nvme-tlc-small'] : POST_CACHE['nvme-tlc'];
-      assume('drive', 'flash.postCacheWriteMBps', postCache.typical, `estimate for ${cell.toUpperCase()} (${postCache.low} to ${postCache.high})`);
+        cell === 'qlc'
+          ? POST_CACHE.qlc
+          : protocol === 'sata'
+            ? POST_CACHE['sata-tlc']
+            : cell === 'mlc'
+              ? POST_CACHE['nvme-mlc']
+              : small
+                ? POST_CACHE['nvme-tlc-small']
+                : POST_CACHE['nvme-tlc'];
+      assume(
+        'drive',
+        'flash.postCacheWriteMBps',
+        postCache.typical,
+        `estimate for ${cell.toUpperCase()} (${postCache.low} to ${postCache.high})`
+      );
     }
-    if (drive.flash?.dram === undefined) assume('drive', 'flash.dram', 'unknown', 'both cases are inside the random band');
+    if (drive.flash?.dram === undefined)
+      assume('drive', 'flash.dram', 'unknown', 'both cases are inside the random band');
   }
 
   const isM2 = drive.formFactor === 'm2';
   if (isM2 && drive.m2LengthMm === undefined) assume('drive', 'm2LengthMm', 80, 'most M.2 drives are 80 mm long');
   const m2Key = drive.m2Key ?? (protocol === 'sata' ? 'B+M' : 'M');
-  if (isM2 && drive.m2Key === undefined) assume('drive', 'm2Key', m2Key, `usual for ${protocol === 'sata' ? 'SATA' : 'NVMe'} modules`);
+  if (isM2 && drive.m2Key === undefined)
+    assume('drive', 'm2Key', m2Key, `usual for ${protocol === 'sata' ? 'SATA' : 'NVMe'} modules`);
   const thickness = drive.formFactor === '3.5in' ? 26.1 : !isDisk ? 7 : drive.capacityTB > 2 ? 15 : 9.5;
-  if (!isM2 && drive.thicknessMm === undefined) assume('drive', 'thicknessMm', thickness, 'usual for this kind of drive');
+  if (!isM2 && drive.thicknessMm === undefined)
+    assume('drive', 'thicknessMm', thickness, 'usual for this kind of drive');
   const doubleSided = isM2 && (drive.sides === undefined ? drive.capacityTB >= 4 : drive.sides === 'double');
-  if (isM2 && drive.sides === undefined) assume('drive', 'sides', doubleSided ? 'double' : 'single', 'from 4 TB on many drives carry chips on both sides');
+  if (isM2 && drive.sides === undefined)
+    assume('drive', 'sides', doubleSided ? 'double' : 'single', 'from 4 TB on many drives carry chips on both sides');
   const rpm = drive.disk?.rpm ?? (drive.formFactor === '3.5in' ? DISK.rpm35 : DISK.rpm25);
   if (isDisk && drive.disk?.rpm === undefined) assume('drive', 'disk.rpm', rpm, 'usual for this size');
 
@@ -147,7 +176,8 @@ export type FilledEnclosure = {
   uas: boolean;
 };
 
-const top = (modes: readonly LinkMode[]) => modes.reduce((best, mode) => (LINK_MODES[mode].rank > LINK_MODES[best].rank ? mode : best), modes[0]!);
+const top = (modes: readonly LinkMode[]) =>
+  modes.reduce((best, mode) => (LINK_MODES[mode].rank > LINK_MODES[best].rank ? mode : best), modes[0]!);
 
 export function fillEnclosure(enclosure: Enclosure, assume: Assume): FilledEnclosure {
   const takesNvme = enclosure.protocols.includes('nvme');
@@ -158,17 +188,26 @@ export function fillEnclosure(enclosure: Enclosure, assume: Assume): FilledEnclo
     lanes: best.rank >= 4 ? (4 as const) : (2 as const)
   };
   if (takesNvme && !enclosure.downstreamPcie) {
-    assume('enclosure', 'downstreamPcie', `PCIe ${pcie.generation} x${pcie.lanes}`, `usual behind a ${best.label} bridge`);
+    assume(
+      'enclosure',
+      'downstreamPcie',
+      `PCIe ${pcie.generation} x${pcie.lanes}`,
+      `usual behind a ${best.label} bridge`
+    );
   }
-  if (takesSata && enclosure.downstreamSataGbps === undefined) assume('enclosure', 'downstreamSataGbps', 6, 'usual for SATA bridges');
+  if (takesSata && enclosure.downstreamSataGbps === undefined)
+    assume('enclosure', 'downstreamSataGbps', 6, 'usual for SATA bridges');
   const isM2 = enclosure.formFactor === 'm2';
   const m2LengthsMm = enclosure.m2LengthsMm ?? [42, 60, 80];
   if (isM2 && !enclosure.m2LengthsMm) assume('enclosure', 'm2LengthsMm', '42, 60, 80', 'usual for M.2 enclosures');
   const m2Keys = enclosure.m2Keys ?? (takesNvme ? (['M', 'B+M'] as const) : (['B', 'B+M'] as const));
-  if (isM2 && !enclosure.m2Keys) assume('enclosure', 'm2Keys', m2Keys.join(', '), `usual for ${takesNvme ? 'NVMe' : 'SATA'} enclosures`);
+  if (isM2 && !enclosure.m2Keys)
+    assume('enclosure', 'm2Keys', m2Keys.join(', '), `usual for ${takesNvme ? 'NVMe' : 'SATA'} enclosures`);
   const maxThicknessMm = enclosure.maxThicknessMm ?? (enclosure.formFactor === '3.5in' ? 26.1 : 9.5);
-  if (!isM2 && enclosure.maxThicknessMm === undefined) assume('enclosure', 'maxThicknessMm', maxThicknessMm, 'usual for such bays');
-  if (enclosure.uas === undefined && best.carrier === 'usb3') assume('enclosure', 'uas', true, 'usual for bridges of this class');
+  if (!isM2 && enclosure.maxThicknessMm === undefined)
+    assume('enclosure', 'maxThicknessMm', maxThicknessMm, 'usual for such bays');
+  if (enclosure.uas === undefined && best.carrier === 'usb3')
+    assume('enclosure', 'uas', true, 'usual for bridges of this class');
   return {
     enclosure,
     pcie,

@@ -21,14 +21,30 @@ type Json = {
   prefixItems?: Json[];
 };
 
-const LIST_ITEM: Record<string, string> = { ports: 'port', components: 'chip', includedPads: 'pad', includedCables: 'cable', writeHosts: 'system', readHosts: 'system', morePlugs: 'plug' };
+const LIST_ITEM: Record<string, string> = {
+  ports: 'port',
+  components: 'chip',
+  includedPads: 'pad',
+  includedCables: 'cable',
+  writeHosts: 'system',
+  readHosts: 'system',
+  morePlugs: 'plug'
+};
 
-const optionsOf = (schema: Json, labels: Record<string, string> | undefined) => (schema.enum ?? []).map((value) => ({ value, label: labels?.[String(value)] ?? String(value) }));
+const optionsOf = (schema: Json, labels: Record<string, string> | undefined) =>
+  (schema.enum ?? []).map((value) => ({ value, label: labels?.[String(value)] ?? String(value) }));
 
 function fieldOf(key: string, schema: Json, required: boolean): Field | undefined {
   if (schema.const !== undefined) return undefined;
   const { title = key, group, first, description, unit, labels } = schema;
-  const base = { key, title, required, ...(group ? { group } : {}), ...(first ? { first } : {}), ...(description ? { description } : {}) };
+  const base = {
+    key,
+    title,
+    required,
+    ...(group ? { group } : {}),
+    ...(first ? { first } : {}),
+    ...(description ? { description } : {})
+  };
   if (schema.enum) return { ...base, type: 'choice', options: optionsOf(schema, labels), ...(unit ? { unit } : {}) };
   if (schema.prefixItems) {
     const ends = schema.prefixItems.map((item, i) => fieldOf(String(i), item, true)).filter((f) => f !== undefined);
@@ -36,7 +52,8 @@ function fieldOf(key: string, schema: Json, required: boolean): Field | undefine
   }
   switch (schema.type) {
     case 'array':
-      if (schema.items?.enum) return { ...base, type: 'choices', options: optionsOf(schema.items, labels ?? schema.items.labels) };
+      if (schema.items?.enum)
+        return { ...base, type: 'choices', options: optionsOf(schema.items, labels ?? schema.items.labels) };
       return { ...base, type: 'list', fields: objectFields(schema.items ?? {}), item: LIST_ITEM[key] ?? 'row' };
     case 'object':
       return { ...base, type: 'group', fields: objectFields(schema) };
@@ -46,7 +63,14 @@ function fieldOf(key: string, schema: Json, required: boolean): Field | undefine
       return { ...base, type: 'text', maxLength: schema.maxLength ?? 200 };
     case 'number':
     case 'integer':
-      return { ...base, type: 'quantity', unit: unit ?? '', min: schema.minimum ?? -Infinity, max: schema.maximum ?? Infinity, integer: schema.type === 'integer' };
+      return {
+        ...base,
+        type: 'quantity',
+        unit: unit ?? '',
+        min: schema.minimum ?? -Infinity,
+        max: schema.maximum ?? Infinity,
+        integer: schema.type === 'integer'
+      };
     default:
       return undefined;
   }

@@ -18,8 +18,18 @@ describe('a form made from its schema', () => {
 
   it('knows units, ranges, choices and what is needed', () => {
     const fields = fieldsOf('drive');
-    expect(find(fields, 'capacityTB')).toMatchObject({ type: 'quantity', unit: 'TB', min: 0.001, max: 200, required: true });
-    expect(find(fields, 'media')).toMatchObject({ type: 'choice', required: true, options: [{ value: 'nvme', label: 'NVMe SSD' }, { value: 'sata-ssd' }, { value: 'hdd' }] });
+    expect(find(fields, 'capacityTB')).toMatchObject({
+      type: 'quantity',
+      unit: 'TB',
+      min: 0.001,
+      max: 200,
+      required: true
+    });
+    expect(find(fields, 'media')).toMatchObject({
+      type: 'choice',
+      required: true,
+      options: [{ value: 'nvme', label: 'NVMe SSD' }, { value: 'sata-ssd' }, { value: 'hdd' }]
+    });
     expect(find(fields, 'flash')).toMatchObject({ type: 'group', required: false });
     expect(find(fieldsOf('host'), 'ports')).toMatchObject({ type: 'list', item: 'port', required: true });
     const ports = find(fieldsOf('host'), 'ports');
@@ -27,7 +37,12 @@ describe('a form made from its schema', () => {
   });
 
   it.each([
-    ['drive', aDrive({ components: [{ role: 'controller', side: 'top', xMm: 1, yMm: 1, widthMm: 5, lengthMm: 5, heightMm: 1 }] })],
+    [
+      'drive',
+      aDrive({
+        components: [{ role: 'controller', side: 'top', xMm: 1, yMm: 1, widthMm: 5, lengthMm: 5, heightMm: 1 }]
+      })
+    ],
     ['enclosure', anEnclosure({ includedCables: [aCable()] })],
     ['cable', aCable()],
     ['host', aHost({}, { internalDisk: { readMBps: 5000, writeMBps: 4000 } })]
@@ -36,7 +51,11 @@ describe('a form made from its schema', () => {
     const { spec, errors } = readDraft(fields, draftFrom(fields, part as unknown as Record<string, unknown>));
     expect(errors).toEqual({});
     // parts inside a part carry their kind too
-    const back = modelSchema.safeParse({ ...spec, kind, ...(kind === 'enclosure' ? { includedCables: [{ ...(spec.includedCables as object[])[0], kind: 'cable' }] } : {}) });
+    const back = modelSchema.safeParse({
+      ...spec,
+      kind,
+      ...(kind === 'enclosure' ? { includedCables: [{ ...(spec.includedCables as object[])[0], kind: 'cable' }] } : {})
+    });
     expect(back.data).toEqual(part);
   });
 });
@@ -46,7 +65,10 @@ describe('reading what was typed', () => {
   const typed = { name: 'My drive', media: 'nvme', formFactor: 'm2', capacityTB: '2 TB' };
 
   it('a name, what it is and how large is enough', () => {
-    expect(readDraft(fields, typed)).toEqual({ spec: { name: 'My drive', media: 'nvme', formFactor: 'm2', capacityTB: 2 }, errors: {} });
+    expect(readDraft(fields, typed)).toEqual({
+      spec: { name: 'My drive', media: 'nvme', formFactor: 'm2', capacityTB: 2 },
+      errors: {}
+    });
   });
   it('takes units: 3.64 TiB, 1,2 GB/s', () => {
     const { spec } = readDraft(fields, { ...typed, capacityTB: '3.64 TiB', readMBps: '1,2 GB/s' });
@@ -61,10 +83,14 @@ describe('reading what was typed', () => {
   });
   it('a group counts once one of its fields is filled in', () => {
     expect(readDraft(fields, { ...typed, 'pcie.generation': '' }).errors).toEqual({});
-    expect(readDraft(fields, { ...typed, 'pcie.generation': '4' }).errors).toEqual({ 'pcie.lanes': { message: NEEDED, suggestions: [] } });
+    expect(readDraft(fields, { ...typed, 'pcie.generation': '4' }).errors).toEqual({
+      'pcie.lanes': { message: NEEDED, suggestions: [] }
+    });
   });
   it('says what is missing', () => {
     expect(Object.keys(readDraft(fields, {}).errors).sort()).toEqual(['capacityTB', 'formFactor', 'media', 'name']);
-    expect(readDraft(fieldsOf('host'), { name: 'h', 'os.family': 'linux' }).errors.ports!.message).toBe('At least one port is needed.');
+    expect(readDraft(fieldsOf('host'), { name: 'h', 'os.family': 'linux' }).errors.ports!.message).toBe(
+      'At least one port is needed.'
+    );
   });
 });

@@ -32,7 +32,8 @@ export function draftFrom(fields: readonly Field[], spec: Record<string, unknown
   for (const field of fields) {
     const at = join(path, field.key);
     const value = spec[field.key];
-    if (field.type === 'group') Object.assign(draft, draftFrom(field.fields, (value ?? {}) as Record<string, unknown>, at));
+    if (field.type === 'group')
+      Object.assign(draft, draftFrom(field.fields, (value ?? {}) as Record<string, unknown>, at));
     else if (field.type === 'list') {
       const rows = (value ?? []) as Record<string, unknown>[];
       draft[at] = rows.length;
@@ -54,10 +55,13 @@ export function readDraft(fields: readonly Field[], draft: Draft, path = ''): Re
     const at = join(path, field.key);
     if (field.type === 'group') {
       const inner = readDraft(field.fields, draft, at);
-      const empty = Object.keys(inner.spec).length === 0 && Object.values(inner.errors).every((e) => e.message === NEEDED);
+      const empty =
+        Object.keys(inner.spec).length === 0 && Object.values(inner.errors).every((e) => e.message === NEEDED);
       // A group left empty is not given; its own needed fields count once one of them is filled in.
       if (empty && !field.required) continue;
-      spec[field.key] = field.fields.every((f, i) => f.key === String(i)) ? field.fields.map((f) => inner.spec[f.key]) : inner.spec;
+      spec[field.key] = field.fields.every((f, i) => f.key === String(i))
+        ? field.fields.map((f) => inner.spec[f.key])
+        : inner.spec;
       Object.assign(errors, inner.errors);
       continue;
     }

@@ -12,5 +12,12 @@ export const linkModes = (title: string, more: Partial<FieldMeta> = {}) =>
     .max(modeIds.length)
     .meta({ title, labels: modeLabels, ...more });
 
-export const PLUG_LABELS = { 'usb-c': 'USB-C', 'usb-a': 'USB-A', 'usb-b': 'USB-B', 'micro-b': 'Micro-B', esata: 'eSATA' } as const;
-export const plug = (title: string, more: Partial<FieldMeta> = {}) => z.enum(PLUGS).meta({ title, labels: PLUG_LABELS, ...more });
+export const PLUG_LABELS = {
+  'usb-c': 'USB-C',
+  'usb-a': 'USB-A',
+  'usb-b': 'USB-B',
+  'micro-b': 'Micro-B',
+  esata: 'eSATA'
+} as const;
+export const plug = (title: string, more: Partial<FieldMeta> = {}) =>
+  z.enum(PLUGS).meta({ title, labels: PLUG_LABELS, ...more });

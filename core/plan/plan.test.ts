@@ -19,7 +19,9 @@ describe('one whole plan, by hand', () => {
   });
   it('the slot is 4 x 1969 x 0.84 - 0.875 - 0.91, the drive 7000 x 0.85 - 0.95 - 1', () => {
     const slot = report.link.stages.find((s) => s.stage === 'slot')!.MBps;
-    expect([slot.low, slot.typical, slot.high].map((v) => Math.round(v * 100) / 100)).toEqual([6615.84, 6891.5, 7167.16]);
+    expect([slot.low, slot.typical, slot.high].map((v) => Math.round(v * 100) / 100)).toEqual([
+      6615.84, 6891.5, 7167.16
+    ]);
     expect(report.link.stages.find((s) => s.stage === 'drive')!.MBps).toEqual({ low: 5950, typical: 6650, high: 7000 });
   });
   it('falls off its cache at 200 GB to 1500 MB/s', () => {
@@ -29,7 +31,17 @@ describe('one whole plan, by hand', () => {
   it('is a report as the contract describes it, and explains every figure it shows', () => {
     expect(planReportSchema.safeParse(report).error).toBeUndefined();
     const figures = report.workings.map((w) => w.figure);
-    for (const key of ['link.mode', 'throughput.read', 'throughput.write', 'throughput.sustainedWrite', 'throughput.random4kRead', 'cache.cliffAtGB', 'capacity.usable', 'filesystem.first', 'stage.slot']) {
+    for (const key of [
+      'link.mode',
+      'throughput.read',
+      'throughput.write',
+      'throughput.sustainedWrite',
+      'throughput.random4kRead',
+      'cache.cliffAtGB',
+      'capacity.usable',
+      'filesystem.first',
+      'stage.slot'
+    ]) {
       expect(figures).toContain(key);
     }
     expect(plan(anInput(), { workings: false }).workings).toEqual([]);
@@ -43,7 +55,9 @@ describe('one whole plan, by hand', () => {
 describe('when it cannot work', () => {
   it('figures are null, stages empty, the job left out, and the rest still comes', () => {
     const job = { name: 'j', purposes: [], transferGB: 10, direction: 'in' as const };
-    const report = plan(anInput({ host: aHost({ modes: ['usb-10g'] }), enclosure: anEnclosure({ modes: ['tbt3-40g'] }), job }));
+    const report = plan(
+      anInput({ host: aHost({ modes: ['usb-10g'] }), enclosure: anEnclosure({ modes: ['tbt3-40g'] }), job })
+    );
     expect(report.verdict).toBe('fails');
     expect(report.link).toEqual({ mode: null, stages: [], bottleneck: null, alsoLimits: [], writeBottleneck: null });
     expect(Object.values(report.throughput)).toEqual([null, null, null, null, null]);
@@ -56,7 +70,13 @@ describe('when it cannot work', () => {
     expect(report.throughput.read).toBeNull();
   });
   it('a filesystem without a common ground is a fail that leaves the speed standing', () => {
-    const report = plan(anInput({ host: aHost({}, { os: { family: 'windows' } }), drive: aDrive({ capacityTB: 4 }), houseRules: { scheme: 'mbr' } }));
+    const report = plan(
+      anInput({
+        host: aHost({}, { os: { family: 'windows' } }),
+        drive: aDrive({ capacityTB: 4 }),
+        houseRules: { scheme: 'mbr' }
+      })
+    );
     expect(report.verdict).toBe('fails');
     expect(report.throughput.read).not.toBeNull();
   });
@@ -81,44 +101,88 @@ describe('the job', () => {
     expect(out.findings.map((f) => f.code)).not.toContain('cache-cliff-in-job');
   });
   it('both ways is the sum of the two', () => {
-    const [into, out, both] = (['in', 'out', 'both'] as const).map((direction) => plan(anInput({ job: job({ direction }) })).job!.seconds.typical);
+    const [into, out, both] = (['in', 'out', 'both'] as const).map(
+      (direction) => plan(anInput({ job: job({ direction }) })).job!.seconds.typical
+    );
     expect(both).toBeCloseTo(into! + out!, 9);
   });
   it('what does not fit fails; what is already on the drive counts', () => {
     expect(plan(anInput({ job: job({ transferGB: 2100 }) })).findings.map((f) => f.code)).toContain('job-does-not-fit');
-    expect(plan(anInput({ job: job({ transferGB: 1500 }), drive: aDrive({ fillFraction: 0.5 }) })).job!.fits).toBe(false);
+    expect(plan(anInput({ job: job({ transferGB: 1500 }), drive: aDrive({ fillFraction: 0.5 }) })).job!.fits).toBe(
+      false
+    );
   });
   it('200 TBW at 1000 GB a day in small files: 200 000 / (1000 x 365 x 2) = 0.27 years', () => {
-    const report = plan(anInput({ drive: aDrive({ enduranceTBW: 200, warrantyYears: 5 }), job: job({ transferGB: 1000, perDay: 1, files: 20_000_000 }) }));
+    const report = plan(
+      anInput({
+        drive: aDrive({ enduranceTBW: 200, warrantyYears: 5 }),
+        job: job({ transferGB: 1000, perDay: 1, files: 20_000_000 })
+      })
+    );
     expect(report.findings.find((f) => f.code === 'endurance-short')?.message).toContain('0.27\u202fyears');
   });
 });
 
 describe('what it costs', () => {
   it('(100 x 0.9 - 5 + 10) x 1.2 = 114', () => {
-    expect(landedPrice({ list: 100, discountPercent: 10, coupon: 5, shipping: 10, taxPercent: 20 })).toBeCloseTo(114, 9);
+    expect(landedPrice({ list: 100, discountPercent: 10, coupon: 5, shipping: 10, taxPercent: 20 })).toBeCloseTo(
+      114,
+      9
+    );
     expect(landedPrice({ list: 10, coupon: 50 })).toBe(0);
   });
-  const quote = (partId: string, list: number, date = '2026-05-01', currency = 'EUR') => ({ partId, vendor: 'v', date, currency, list });
+  const quote = (partId: string, list: number, date = '2026-05-01', currency = 'EUR') => ({
+    partId,
+    vendor: 'v',
+    date,
+    currency,
+    list
+  });
   it('takes the newest quote of each part, on one day the cheaper', () => {
-    expect(newestQuote([quote(DRIVE, 90), quote(DRIVE, 120, '2026-06-01'), quote(DRIVE, 110, '2026-06-01')], DRIVE)?.list).toBe(110);
+    expect(
+      newestQuote([quote(DRIVE, 90), quote(DRIVE, 120, '2026-06-01'), quote(DRIVE, 110, '2026-06-01')], DRIVE)?.list
+    ).toBe(110);
   });
   it('per TB and per usable TiB: 160 + 80 over 2 TB, and over (1.81899 TiB less 6.6 % for ext4) 1.69894', () => {
     const parts = { drive: aDrive({ id: DRIVE }), enclosure: anEnclosure({ id: CASE }) };
     const { cost } = plan(anInput({ ...parts, quotes: [quote(DRIVE, 160), quote(CASE, 80, '2026-04-01')] }));
-    expect(cost).toMatchObject({ total: 240, currency: 'EUR', perTB: 120, oldestQuote: '2026-04-01', withoutQuote: ['cable'] });
+    expect(cost).toMatchObject({
+      total: 240,
+      currency: 'EUR',
+      perTB: 120,
+      oldestQuote: '2026-04-01',
+      withoutQuote: ['cable']
+    });
     expect(cost!.perTiBUsable).toBeCloseTo(240 / 1.69894, 2);
     expect(plan(anInput({ ...parts, quotes: [quote(DRIVE, 160)] })).cost).toBeNull();
-    expect(plan(anInput({ ...parts, quotes: [quote(DRIVE, 160), quote(CASE, 80, '2026-04-01', 'CHF')] })).cost).toBeNull();
+    expect(
+      plan(anInput({ ...parts, quotes: [quote(DRIVE, 160), quote(CASE, 80, '2026-04-01', 'CHF')] })).cost
+    ).toBeNull();
   });
 });
 
 describe('a part of which almost nothing is known', () => {
   it('is planned from class templates, each value named, with a wider band', () => {
-    const bare = { kind: 'drive' as const, name: 'bare', media: 'nvme' as const, formFactor: 'm2' as const, capacityTB: 1 };
+    const bare = {
+      kind: 'drive' as const,
+      name: 'bare',
+      media: 'nvme' as const,
+      formFactor: 'm2' as const,
+      capacityTB: 1
+    };
     const report = plan(anInput({ drive: bare }));
     const fields = report.assumed.map((a) => `${a.part}.${a.field}`);
-    expect(fields).toEqual(expect.arrayContaining(['drive.pcie', 'drive.readMBps', 'drive.writeMBps', 'drive.flash.cell', 'drive.m2LengthMm', 'drive.m2Key', 'drive.sides']));
+    expect(fields).toEqual(
+      expect.arrayContaining([
+        'drive.pcie',
+        'drive.readMBps',
+        'drive.writeMBps',
+        'drive.flash.cell',
+        'drive.m2LengthMm',
+        'drive.m2Key',
+        'drive.sides'
+      ])
+    );
     expect(report.verdict).toBe('works');
     // class PCIe 3: 3000 x 0.5 - 0.85 - 1; the link's low 2800 is above it
     expect(report.throughput.read).toEqual({ low: 1500, typical: 2550, high: 3000 });
@@ -137,9 +201,25 @@ describe('properties of every plan', () => {
     readMBps: maybe(rate),
     writeMBps: maybe(rate),
     fillFraction: maybe(fc.double({ min: 0, max: 1, noNaN: true })),
-    flash: maybe(fc.record({ cell: maybe(fc.constantFrom('tlc' as const, 'qlc' as const, 'mlc' as const, 'slc' as const)), cacheGB: maybe(fc.double({ min: 0.1, max: 10_000, noNaN: true })), postCacheWriteMBps: maybe(rate15), drainMBps: maybe(rate15) }))
+    flash: maybe(
+      fc.record({
+        cell: maybe(fc.constantFrom('tlc' as const, 'qlc' as const, 'mlc' as const, 'slc' as const)),
+        cacheGB: maybe(fc.double({ min: 0.1, max: 10_000, noNaN: true })),
+        postCacheWriteMBps: maybe(rate15),
+        drainMBps: maybe(rate15)
+      })
+    )
   });
-  const input = fc.record({ port: modes, cable: modes, bridge: modes, drive, plugs: fc.tuple(fc.constantFrom('usb-c' as const, 'usb-a' as const, 'esata' as const), fc.constantFrom(...PLUGS)), transferGB: fc.double({ min: 0.001, max: 50_000, noNaN: true }), files: fc.integer({ min: 1, max: 1e7 }), captive: fc.boolean() });
+  const input = fc.record({
+    port: modes,
+    cable: modes,
+    bridge: modes,
+    drive,
+    plugs: fc.tuple(fc.constantFrom('usb-c' as const, 'usb-a' as const, 'esata' as const), fc.constantFrom(...PLUGS)),
+    transferGB: fc.double({ min: 0.001, max: 50_000, noNaN: true }),
+    files: fc.integer({ min: 1, max: 1e7 }),
+    captive: fc.boolean()
+  });
 
   it('bands are in order, nothing is NaN, the worst finding is the verdict, and the report fits its schema', () => {
     fc.assert(
@@ -147,14 +227,25 @@ describe('properties of every plan', () => {
         const given: PlanInput = anInput({
           host: aHost({ modes: x.port, plug: x.plugs[0] }),
           cable: aCable({ modes: x.cable, ends: x.plugs }),
-          enclosure: anEnclosure({ modes: x.bridge, plug: x.plugs[1], protocols: ['nvme', 'sata'], formFactor: x.drive.formFactor, captiveCable: x.captive }),
+          enclosure: anEnclosure({
+            modes: x.bridge,
+            plug: x.plugs[1],
+            protocols: ['nvme', 'sata'],
+            formFactor: x.drive.formFactor,
+            captiveCable: x.captive
+          }),
           drive: { kind: 'drive', name: 'd', ...x.drive },
           job: { name: 'j', purposes: [], transferGB: x.transferGB, files: x.files, direction: 'both' }
         });
         expect(driveSchema.safeParse(given.drive).success).toBe(true);
         const report = plan(given);
         expect(planReportSchema.safeParse(report).error?.issues).toBeUndefined();
-        const bands = [...Object.values(report.throughput), report.cache.cliffAtGB, report.cache.recoverS, report.job?.seconds ?? null];
+        const bands = [
+          ...Object.values(report.throughput),
+          report.cache.cliffAtGB,
+          report.cache.recoverS,
+          report.job?.seconds ?? null
+        ];
         for (const band of bands) {
           if (!band) continue;
           expect(band.low).toBeLessThanOrEqual(band.typical + 1e-9);

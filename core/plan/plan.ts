@@ -51,28 +51,49 @@ function withHostDisk(host: Host, burst: Band, cache: CacheForecast | null, dire
   const into = capBand(burst, disk.writeMBps);
   const after = disk.postCacheWriteMBps;
   // The host's cliff, where its cache and the rate after it are known and the drive feeds it faster than that.
-  if (disk.cacheGB === undefined || after === undefined || into.typical <= after) return { burst: into, cliffGB: null, after: into };
-  return { burst: into, cliffGB: { low: disk.cacheGB, typical: disk.cacheGB, high: disk.cacheGB }, after: capBand(into, after) };
+  if (disk.cacheGB === undefined || after === undefined || into.typical <= after)
+    return { burst: into, cliffGB: null, after: into };
+  return {
+    burst: into,
+    cliffGB: { low: disk.cacheGB, typical: disk.cacheGB, high: disk.cacheGB },
+    after: capBand(into, after)
+  };
 }
 
 function addBands(a: Band, b: Band): Band {
   return { low: a.low + b.low, typical: a.typical + b.typical, high: a.high + b.high };
 }
 
-function jobFindings(job: Job, freeGB: number, forecast: JobForecast, cache: CacheForecast, write: Band, drive: { enduranceTBW?: number; warrantyYears?: number }): Finding[] {
+function jobFindings(
+  job: Job,
+  freeGB: number,
+  forecast: JobForecast,
+  cache: CacheForecast,
+  write: Band,
+  drive: { enduranceTBW?: number; warrantyYears?: number }
+): Finding[] {
   const findings: Finding[] = [];
   const needGB = Math.max(job.transferGB, (job.capacityTB ?? 0) * 1000);
   if (!forecast.fits) findings.push({ code: 'job-does-not-fit', severity: 'fail', about: 'job', needGB, freeGB });
   if (forecast.cliffReached) {
-    findings.push({ code: 'cache-cliff-in-job', severity: 'limit', about: 'job', atGB: cache.cliffAtGB!.typical, before: write.typical, after: cache.sustained.typical });
+    findings.push({
+      code: 'cache-cliff-in-job',
+      severity: 'limit',
+      about: 'job',
+      atGB: cache.cliffAtGB!.typical,
+      before: write.typical,
+      after: cache.sustained.typical
+    });
   }
   if (drive.enduranceTBW !== undefined && job.perDay && job.direction !== 'out') {
     const gbPerDay = job.transferGB * job.perDay;
     const meanMB = job.files ? (job.transferGB * 1000) / job.files : undefined;
-    const workload = meanMB === undefined ? 'mixed' : meanMB >= 1 ? 'sequential' : meanMB >= 0.1 ? 'mixed' : 'smallRandom';
+    const workload =
+      meanMB === undefined ? 'mixed' : meanMB >= 1 ? 'sequential' : meanMB >= 0.1 ? 'mixed' : 'smallRandom';
     const years = enduranceYears(drive.enduranceTBW, gbPerDay, workload);
     const warrantyYears = drive.warrantyYears ?? WARRANTY_YEARS;
-    if (years < warrantyYears) findings.push({ code: 'endurance-short', severity: 'check', about: 'drive', years, warrantyYears, gbPerDay });
+    if (years < warrantyYears)
+      findings.push({ code: 'endurance-short', severity: 'check', about: 'drive', years, warrantyYears, gbPerDay });
   }
   return findings;
 }
@@ -90,7 +111,8 @@ export function plan(input: PlanInput, options: { workings: boolean } = { workin
   if (!port) throw new RangeError(`${host.name} has no port “${input.portId}”`);
 
   const assumed: Assumed[] = [];
-  const assume = (part: Assumed['part'], field: string, value: Assumed['value'], from: string) => void assumed.push({ part, field, value, from });
+  const assume = (part: Assumed['part'], field: string, value: Assumed['value'], from: string) =>
+    void assumed.push({ part, field, value, from });
   const drive = fillDrive(input.drive, assume);
   const enclosure = fillEnclosure(input.enclosure, assume);
   const negotiation = negotiate(port, cable, input.enclosure, assume);
@@ -108,16 +130,28 @@ export function plan(input: PlanInput, options: { workings: boolean } = { workin
   const read = broken ? null : bottleneckOf(stages, 'MBps');
   const write = broken ? null : chainWrite;
   const uas = runsUas(port, enclosure);
-  const random = (direction: 'read' | 'write') => (broken ? null : randomRate(drive, negotiation.mode!, uas, direction));
+  const random = (direction: 'read' | 'write') =>
+    broken ? null : randomRate(drive, negotiation.mode!, uas, direction);
   const cache = write ? forecastCache(drive, write.band, freeGB) : null;
   if (!broken) {
-    findings.push(...limitFindings({ negotiation, mode: negotiation.mode!, port, enclosure, drive, stages }, job?.minSustainedWriteMBps));
+    findings.push(
+      ...limitFindings(
+        { negotiation, mode: negotiation.mode!, port, enclosure, drive, stages },
+        job?.minSustainedWriteMBps
+      )
+    );
   }
 
   const pads = planPads(input.drive, input.enclosure, input.pads, rules, assume);
   findings.push(...pads.findings);
 
-  const { advice, findings: filesystemFindings } = adviseFilesystem({ host: host.os, media: input.drive.media, capacityTB: input.drive.capacityTB, job, rules });
+  const { advice, findings: filesystemFindings } = adviseFilesystem({
+    host: host.os,
+    media: input.drive.media,
+    capacityTB: input.drive.capacityTB,
+    job,
+    rules
+  });
   findings.push(...filesystemFindings);
   const usable = usableTiB(
     advice.first.scheme === 'mbr' ? Math.min(input.drive.capacityTB, MBR_MAX_TB) : input.drive.capacityTB,
@@ -130,14 +164,26 @@ export function plan(input: PlanInput, options: { workings: boolean } = { workin
     const usableFreeGB = usable * TB_PER_TIB * 1000 * (1 - (input.drive.fillFraction ?? 0));
     const quickRemoval = host.os.family === 'windows' && schoolChoice('write-cache', rules) === 'quick-removal';
     const perFile = (direction: 'read' | 'write') =>
-      fileCost(input.drive.media === 'hdd', isTunnelled(negotiation.mode!), advice.first.filesystem, quickRemoval, direction);
-    const fed = host.internalDisk === undefined ? cache : forecastCache(drive, capBand(write.band, host.internalDisk.readMBps), freeGB);
-    const into = () => jobTime(job.transferGB, job.files ?? 1, withHostDisk(host, write.band, fed, 'write'), perFile('write'));
-    const outOf = () => jobTime(job.transferGB, job.files ?? 1, withHostDisk(host, read.band, null, 'read'), perFile('read'));
+      fileCost(
+        input.drive.media === 'hdd',
+        isTunnelled(negotiation.mode!),
+        advice.first.filesystem,
+        quickRemoval,
+        direction
+      );
+    const fed =
+      host.internalDisk === undefined
+        ? cache
+        : forecastCache(drive, capBand(write.band, host.internalDisk.readMBps), freeGB);
+    const into = () =>
+      jobTime(job.transferGB, job.files ?? 1, withHostDisk(host, write.band, fed, 'write'), perFile('write'));
+    const outOf = () =>
+      jobTime(job.transferGB, job.files ?? 1, withHostDisk(host, read.band, null, 'read'), perFile('read'));
     const seconds = job.direction === 'in' ? into() : job.direction === 'out' ? outOf() : addBands(into(), outOf());
     forecast = {
       seconds,
-      cliffReached: job.direction !== 'out' && fed.typicalCliff && fed.cliffAtGB !== null && job.transferGB > fed.cliffAtGB.typical,
+      cliffReached:
+        job.direction !== 'out' && fed.typicalCliff && fed.cliffAtGB !== null && job.transferGB > fed.cliffAtGB.typical,
       // No thermal forecast yet, so nothing is claimed about throttling.
       throttleReached: null,
       fits: Math.max(job.transferGB, (job.capacityTB ?? 0) * 1000) <= usableFreeGB
@@ -161,7 +207,12 @@ export function plan(input: PlanInput, options: { workings: boolean } = { workin
   const report: PlanReport = {
     engine: ENGINE_VERSION,
     verdict: verdictOf(findings),
-    findings: worstFirst(findings).map((finding) => ({ code: finding.code, severity: finding.severity, about: finding.about, ...sentenceOf(finding) })),
+    findings: worstFirst(findings).map((finding) => ({
+      code: finding.code,
+      severity: finding.severity,
+      about: finding.about,
+      ...sentenceOf(finding)
+    })),
     link: {
       mode: negotiation.mode,
       stages: stages.map(({ stage, label, MBps, writeMBps }) => ({ stage, label, MBps, writeMBps })),
@@ -186,7 +237,19 @@ export function plan(input: PlanInput, options: { workings: boolean } = { workin
     workings: []
   };
   if (options.workings) {
-    const explained: Explained = { input, port, drive, enclosure, pairing, stages, read, write, usable, freeGB, report };
+    const explained: Explained = {
+      input,
+      port,
+      drive,
+      enclosure,
+      pairing,
+      stages,
+      read,
+      write,
+      usable,
+      freeGB,
+      report
+    };
     report.workings = explain(explained);
   }
   return report;

@@ -74,7 +74,12 @@ export const planReportSchema = z.strictObject({
   }),
   cache: z.strictObject({ cliffAtGB: bandSchema.nullable(), recoverS: bandSchema.nullable() }),
   job: z
-    .strictObject({ seconds: bandSchema, cliffReached: z.boolean(), throttleReached: z.boolean().nullable(), fits: z.boolean() })
+    .strictObject({
+      seconds: bandSchema,
+      cliffReached: z.boolean(),
+      throttleReached: z.boolean().nullable(),
+      fits: z.boolean()
+    })
     .optional(),
   stack: z.strictObject({
     components: z.array(
@@ -105,7 +110,12 @@ export const planReportSchema = z.strictObject({
     })
     .nullable(),
   assumed: z.array(
-    z.strictObject({ part: about, field: z.string(), value: z.union([z.number(), z.string(), z.boolean()]), from: z.string() })
+    z.strictObject({
+      part: about,
+      field: z.string(),
+      value: z.union([z.number(), z.string(), z.boolean()]),
+      from: z.string()
+    })
   ),
   workings: z.array(workingSchema)
 });

@@ -30,11 +30,20 @@ export type Explained = {
 };
 
 const dash = (b: Band) => `${rate(b.low)} – ${rate(b.typical)} – ${rate(b.high)}`;
-const STAGE: Record<StageName, string> = { port: 'port', cable: 'cable', bridge: 'bridge', slot: 'slot', drive: 'drive' };
+const STAGE: Record<StageName, string> = {
+  port: 'port',
+  cable: 'cable',
+  bridge: 'bridge',
+  slot: 'slot',
+  drive: 'drive'
+};
 
 function linkWorkings(x: Explained): Working[] {
   const { negotiation } = x.pairing;
-  const names = (set: number) => modesOf(set).map((id) => LINK_MODES[id].label).join(', ') || 'nothing';
+  const names = (set: number) =>
+    modesOf(set)
+      .map((id) => LINK_MODES[id].label)
+      .join(', ') || 'nothing';
   const mode = negotiation.mode;
   return [
     {
@@ -60,11 +69,21 @@ function stageWorkings(x: Explained): Working[] {
             substituted: `${pcie.lanes} × ${PCIE_LANE_MBPS[pcie.generation]} MB/s × 0.84 – 0.875 – 0.91`,
             source: `PCI Express ${pcie.generation}.0; the lower generation and fewer lanes of bridge and drive`
           }
-        : { ...base, formula: 'table of SATA rates', substituted: stage.label, source: 'Serial ATA; about 560 MB/s in practice' };
+        : {
+            ...base,
+            formula: 'table of SATA rates',
+            substituted: stage.label,
+            source: 'Serial ATA; about 560 MB/s in practice'
+          };
     }
     if (stage.stage === 'drive') {
       if (x.drive.drive.media === 'hdd') {
-        return { ...base, formula: 'low: inner edge; typical: mean; high: outer edge', substituted: `(${figure(stage.MBps.high)} + ${figure(stage.MBps.low)}) / 2`, source: 'areal density constant over the surface' };
+        return {
+          ...base,
+          formula: 'low: inner edge; typical: mean; high: outer edge',
+          substituted: `(${figure(stage.MBps.high)} + ${figure(stage.MBps.low)}) / 2`,
+          source: 'areal density constant over the surface'
+        };
       }
       const stated = x.drive.drive.readMBps !== undefined;
       return {
@@ -74,8 +93,14 @@ function stageWorkings(x: Explained): Working[] {
         source: stated ? 'data sheet, “up to”' : 'class template (assumed)'
       };
     }
-    const tunnel = stage.stage === 'port' && x.port.tunnelMBps !== undefined ? `; tunnel share ${x.port.tunnelMBps} MB/s` : '';
-    return { ...base, formula: 'band of the link mode, whole chain healthy', substituted: `${stage.label}: ${dash(stage.MBps)}${tunnel}`, source: LINK_MODES[x.pairing.negotiation.mode!].source };
+    const tunnel =
+      stage.stage === 'port' && x.port.tunnelMBps !== undefined ? `; tunnel share ${x.port.tunnelMBps} MB/s` : '';
+    return {
+      ...base,
+      formula: 'band of the link mode, whole chain healthy',
+      substituted: `${stage.label}: ${dash(stage.MBps)}${tunnel}`,
+      source: LINK_MODES[x.pairing.negotiation.mode!].source
+    };
   });
 }
 
@@ -83,15 +108,34 @@ function rateWorkings(x: Explained): Working[] {
   const { report, read, write, drive } = x;
   const { throughput, cache } = report;
   const workings: Working[] = [];
-  const chain = (of: 'MBps' | 'writeMBps') => `min(${x.stages.map((s) => `${STAGE[s.stage]} ${rate(s[of].typical)}`).join(', ')})`;
-  if (read) workings.push({ figure: 'throughput.read', formula: 'minimum over the stages, low with low, typical with typical, high with high', substituted: chain('MBps'), result: read.band, unit: 'MB/s', source: `${STAGE[read.at]} is the lowest stage` });
-  if (write) workings.push({ figure: 'throughput.write', formula: 'minimum over the stages, with write ceilings', substituted: chain('writeMBps'), result: write.band, unit: 'MB/s', source: `${STAGE[write.at]} is the lowest stage` });
+  const chain = (of: 'MBps' | 'writeMBps') =>
+    `min(${x.stages.map((s) => `${STAGE[s.stage]} ${rate(s[of].typical)}`).join(', ')})`;
+  if (read)
+    workings.push({
+      figure: 'throughput.read',
+      formula: 'minimum over the stages, low with low, typical with typical, high with high',
+      substituted: chain('MBps'),
+      result: read.band,
+      unit: 'MB/s',
+      source: `${STAGE[read.at]} is the lowest stage`
+    });
+  if (write)
+    workings.push({
+      figure: 'throughput.write',
+      formula: 'minimum over the stages, with write ceilings',
+      substituted: chain('writeMBps'),
+      result: write.band,
+      unit: 'MB/s',
+      source: `${STAGE[write.at]} is the lowest stage`
+    });
   if (cache.cliffAtGB && write) {
     const stated = drive.drive.flash?.cacheGB;
     const fixed = drive.drive.flash?.cacheKind === 'fixed';
     workings.push({
       figure: 'cache.cliffAtGB',
-      formula: fixed ? 'cache / (1 − drain / ingress)' : 'W (1 − drain / ingress) = min(cache, (free − W) / bits per cell)',
+      formula: fixed
+        ? 'cache / (1 − drain / ingress)'
+        : 'W (1 − drain / ingress) = min(cache, (free − W) / bits per cell)',
       substituted: `cache ${stated === undefined ? 'by class, a share of the free space' : `${figure(stated)} GB`}; free ${figure(x.freeGB)} GB; ingress ${rate(write.band.typical)} MB/s; drain ${figure(drive.drive.flash?.drainMBps ?? DRAIN_SHARE.typical * drive.postCache!.typical)} MB/s`,
       result: cache.cliffAtGB,
       unit: 'GB',
@@ -101,11 +145,18 @@ function rateWorkings(x: Explained): Working[] {
   if (throughput.sustainedWrite && write) {
     workings.push({
       figure: 'throughput.sustainedWrite',
-      formula: cache.cliffAtGB ? 'minimum of the write band and the rate after the cache' : 'the write band: no cliff behind this link',
-      substituted: drive.postCache ? `write ${dash(write.band)}; after the cache ${dash(drive.postCache)}` : `write ${dash(write.band)}`,
+      formula: cache.cliffAtGB
+        ? 'minimum of the write band and the rate after the cache'
+        : 'the write band: no cliff behind this link',
+      substituted: drive.postCache
+        ? `write ${dash(write.band)}; after the cache ${dash(drive.postCache)}`
+        : `write ${dash(write.band)}`,
       result: throughput.sustainedWrite,
       unit: 'MB/s',
-      source: drive.drive.flash?.postCacheWriteMBps !== undefined ? 'stated rate after the cache; throttling is not forecast yet' : 'class estimate; throttling is not forecast yet'
+      source:
+        drive.drive.flash?.postCacheWriteMBps !== undefined
+          ? 'stated rate after the cache; throttling is not forecast yet'
+          : 'class estimate; throttling is not forecast yet'
     });
   }
   for (const direction of ['Read', 'Write'] as const) {
@@ -117,7 +168,10 @@ function rateWorkings(x: Explained): Working[] {
       substituted: `4096 B / ${figure(4096 / band.high)} – ${figure(4096 / band.typical)} – ${figure(4096 / band.low)} µs`,
       result: band,
       unit: 'MB/s',
-      source: drive.drive.media === 'hdd' ? 'seek and half a turn, queue depth 1' : 'NAND or buffer latency and the link’s, queue depth 1'
+      source:
+        drive.drive.media === 'hdd'
+          ? 'seek and half a turn, queue depth 1'
+          : 'NAND or buffer latency and the link’s, queue depth 1'
     });
   }
   return workings;
@@ -126,8 +180,15 @@ function rateWorkings(x: Explained): Working[] {
 function jobWorkings({ input: { job, host }, report, read, write }: Explained): Working[] {
   if (!job || !report.job || !read || !write) return [];
   const { seconds } = report.job;
-  const rates = job.direction === 'out' ? `read ${rate(read.band.typical)}` : job.direction === 'in' ? `write ${rate(write.band.typical)}` : `write ${rate(write.band.typical)}, then read ${rate(read.band.typical)}`;
-  const own = host.internalDisk ? `; ${host.name}’s own disk reads ${host.internalDisk.readMBps} and writes ${host.internalDisk.writeMBps} MB/s` : '';
+  const rates =
+    job.direction === 'out'
+      ? `read ${rate(read.band.typical)}`
+      : job.direction === 'in'
+        ? `write ${rate(write.band.typical)}`
+        : `write ${rate(write.band.typical)}, then read ${rate(read.band.typical)}`;
+  const own = host.internalDisk
+    ? `; ${host.name}’s own disk reads ${host.internalDisk.readMBps} and writes ${host.internalDisk.writeMBps} MB/s`
+    : '';
   return [
     {
       figure: 'job.seconds',
@@ -154,8 +215,11 @@ function placeWorkings(x: Explained): Working[] {
     },
     {
       figure: 'filesystem.first',
-      formula: 'written by every writer, read by every reader, large enough files; then what is native, then what is shared',
-      substituted: report.filesystem.rejected.map((r) => `${FILESYSTEMS[r.filesystem].label}: ${r.because}`).join('; ') || 'nothing rejected',
+      formula:
+        'written by every writer, read by every reader, large enough files; then what is native, then what is shared',
+      substituted:
+        report.filesystem.rejected.map((r) => `${FILESYSTEMS[r.filesystem].label}: ${r.because}`).join('; ') ||
+        'nothing rejected',
       result: `${fs.label}, ${report.filesystem.first.scheme.toUpperCase()}`,
       unit: '',
       source: report.filesystem.first.because.join('; ')
@@ -193,13 +257,41 @@ function costWorkings({ input, report: { cost }, usable }: Explained): Working[]
   });
   const { currency } = cost;
   return [
-    { figure: 'cost.total', formula: 'Σ (list × (1 − discount) − coupon + shipping) × (1 + tax), newest quote of each part', substituted: lines.join(' + '), result: cost.total, unit: currency, source: `oldest quote ${day(cost.oldestQuote)}${cost.withoutQuote.length > 0 ? `; no quote for ${cost.withoutQuote.join(', ')}` : ''}` },
-    { figure: 'cost.perTB', formula: 'total / capacity', substituted: `${cost.total.toFixed(2)} / ${input.drive.capacityTB} TB`, result: cost.perTB, unit: `${currency}/TB`, source: 'marketed, decimal terabytes' },
-    { figure: 'cost.perTiBUsable', formula: 'total / usable capacity', substituted: `${cost.total.toFixed(2)} / ${usable.toFixed(3)} TiB`, result: cost.perTiBUsable, unit: `${currency}/TiB`, source: 'after the filesystem, before headroom' }
+    {
+      figure: 'cost.total',
+      formula: 'Σ (list × (1 − discount) − coupon + shipping) × (1 + tax), newest quote of each part',
+      substituted: lines.join(' + '),
+      result: cost.total,
+      unit: currency,
+      source: `oldest quote ${day(cost.oldestQuote)}${cost.withoutQuote.length > 0 ? `; no quote for ${cost.withoutQuote.join(', ')}` : ''}`
+    },
+    {
+      figure: 'cost.perTB',
+      formula: 'total / capacity',
+      substituted: `${cost.total.toFixed(2)} / ${input.drive.capacityTB} TB`,
+      result: cost.perTB,
+      unit: `${currency}/TB`,
+      source: 'marketed, decimal terabytes'
+    },
+    {
+      figure: 'cost.perTiBUsable',
+      formula: 'total / usable capacity',
+      substituted: `${cost.total.toFixed(2)} / ${usable.toFixed(3)} TiB`,
+      result: cost.perTiBUsable,
+      unit: `${currency}/TiB`,
+      source: 'after the filesystem, before headroom'
+    }
   ];
 }
 
 /** The formula, the numbers put in and the source behind every figure of a report. */
 export function explain(x: Explained): Working[] {
-  return [...linkWorkings(x), ...stageWorkings(x), ...rateWorkings(x), ...jobWorkings(x), ...placeWorkings(x), ...costWorkings(x)];
+  return [
+    ...linkWorkings(x),
+    ...stageWorkings(x),
+    ...rateWorkings(x),
+    ...jobWorkings(x),
+    ...placeWorkings(x),
+    ...costWorkings(x)
+  ];
 }

@@ -38,7 +38,11 @@ describe('what people type', () => {
 
   it('asks whether 40 GB/s for a link was 40 Gb/s', () => {
     const reading = readQuantity('40 GB/s', { unit: 'Gb/s', min: 0.1, max: 80 });
-    expect(reading).toMatchObject({ ok: false, problem: 'out-of-range', suggestions: [{ text: '40 Gb/s', value: 40 }] });
+    expect(reading).toMatchObject({
+      ok: false,
+      problem: 'out-of-range',
+      suggestions: [{ text: '40 Gb/s', value: 40 }]
+    });
     expect(!reading.ok && reading.message).toContain('40 Gb/s');
   });
 
@@ -63,15 +67,22 @@ describe('what people type', () => {
   });
 
   it('950 MB for a rate: says that the “per second” is missing, and offers it', () => {
-    expect(readQuantity('950 MB', { unit: 'MB/s' })).toMatchObject({ ok: false, suggestions: [{ text: '950 MB/s', value: 950 }] });
+    expect(readQuantity('950 MB', { unit: 'MB/s' })).toMatchObject({
+      ok: false,
+      suggestions: [{ text: '950 MB/s', value: 950 }]
+    });
   });
 
   it('what is converted there and back is the same', () => {
     fc.assert(
-      fc.property(fc.double({ min: 0.001, max: 1e6, noNaN: true }), fc.constantFrom<UnitName[]>(['MB/s', 'Gb/s'], ['TB', 'TiB'], ['mm', 'in'], ['°C', '°F']), (value, [a, b]) => {
-        // twelve figures are kept, and 0 °C is 32 °F: the error is relative to the larger of the two
-        expect(Math.abs(convert(convert(value, a!, b!), b!, a!) - value)).toBeLessThan(1e-9 * Math.max(1, value));
-      }),
+      fc.property(
+        fc.double({ min: 0.001, max: 1e6, noNaN: true }),
+        fc.constantFrom<UnitName[]>(['MB/s', 'Gb/s'], ['TB', 'TiB'], ['mm', 'in'], ['°C', '°F']),
+        (value, [a, b]) => {
+          // twelve figures are kept, and 0 °C is 32 °F: the error is relative to the larger of the two
+          expect(Math.abs(convert(convert(value, a!, b!), b!, a!) - value)).toBeLessThan(1e-9 * Math.max(1, value));
+        }
+      ),
       { seed: 3, numRuns: 200 }
     );
   });
@@ -113,7 +124,11 @@ describe('how numbers look', () => {
     expect(() => band(2, 1, 3)).toThrow(RangeError);
     expect(minBand(band(1, 5, 9), band(2, 3, 10))).toEqual({ low: 1, typical: 3, high: 9 });
     expect(capBand(band(1, 5, 9), 4)).toEqual({ low: 1, typical: 4, high: 4 });
-    expect([placeInBand(0.9, band(1, 2, 3)), placeInBand(1, band(1, 2, 3)), placeInBand(3.1, band(1, 2, 3))]).toEqual(['below', 'within', 'above']);
+    expect([placeInBand(0.9, band(1, 2, 3)), placeInBand(1, band(1, 2, 3)), placeInBand(3.1, band(1, 2, 3))]).toEqual([
+      'below',
+      'within',
+      'above'
+    ]);
   });
 
   it('1 TB is 0.9095 TiB', () => expect(tebibytes(1)).toBeCloseTo(0.9095, 4));

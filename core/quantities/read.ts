@@ -71,7 +71,7 @@ const EXACT: Record<string, UnitName> = {
   C: '°C',
   F: '°F',
   um: 'µm',
-  'μm': 'µm',
+  μm: 'µm',
   '"': 'in',
   S: 's',
   w: 'W'
@@ -156,10 +156,12 @@ function readNumber(text: string): number[] {
   const commas = compact.split(',').length - 1;
   const points = compact.split('.').length - 1;
   const one = (t: string) => (/^[+-]?(\d+\.?\d*|\.\d+)(e[+-]?\d+)?$/i.test(t) ? [Number(t)] : []);
-  if (commas === 0) return points > 1 && /^[+-]?\d{1,3}(\.\d{3})+$/.test(compact) ? one(compact.replaceAll('.', '')) : one(compact);
+  if (commas === 0)
+    return points > 1 && /^[+-]?\d{1,3}(\.\d{3})+$/.test(compact) ? one(compact.replaceAll('.', '')) : one(compact);
   if (points === 0) {
     if (commas > 1) return /^[+-]?\d{1,3}(,\d{3})+$/.test(compact) ? one(compact.replaceAll(',', '')) : [];
-    if (/^[+-]?[1-9]\d{0,2},\d{3}$/.test(compact)) return [Number(compact.replace(',', '.')), Number(compact.replace(',', ''))];
+    if (/^[+-]?[1-9]\d{0,2},\d{3}$/.test(compact))
+      return [Number(compact.replace(',', '.')), Number(compact.replace(',', ''))];
     return one(compact.replace(',', '.'));
   }
   // Both signs: the last one is the decimal sign, the other groups thousands.
@@ -170,7 +172,10 @@ function readNumber(text: string): number[] {
 }
 
 function readUnit(text: string): UnitName | undefined {
-  const spelled = text.trim().replace(/\s+/g, '').replace(/per(sec(ond)?|s)$/i, '/s');
+  const spelled = text
+    .trim()
+    .replace(/\s+/g, '')
+    .replace(/per(sec(ond)?|s)$/i, '/s');
   if (spelled in UNITS) return spelled as UnitName;
   return EXACT[spelled] ?? ANY_CASE[spelled.toLowerCase()];
 }
@@ -217,12 +222,18 @@ export function readQuantity(text: string, expected: Expectation): Reading {
   const match = /^([+-]?[\d.,\s\u00a0\u202f'’_]*\d[.,]?(?:e[+-]?\d+)?)\s*(.*)$/i.exec(trimmed);
   const numbers = match ? readNumber(match[1]!) : [];
   if (!match || numbers.length === 0) {
-    return refuse('not-a-number', `“${trimmed}” does not begin with a number${expected.unit ? `, such as 10 ${expected.unit}` : ''}.`);
+    return refuse(
+      'not-a-number',
+      `“${trimmed}” does not begin with a number${expected.unit ? `, such as 10 ${expected.unit}` : ''}.`
+    );
   }
   const unitText = match[2]!.trim();
   const typed = unitText === '' ? expected.unit : readUnit(unitText);
   if (typed === undefined) {
-    return refuse('unit-unknown', `The unit “${unitText}” is not known here; this field is in ${expected.unit || 'plain numbers'}.`);
+    return refuse(
+      'unit-unknown',
+      `The unit “${unitText}” is not known here; this field is in ${expected.unit || 'plain numbers'}.`
+    );
   }
   const wanted = UNITS[expected.unit][0];
   if (UNITS[typed][0] !== wanted) {
@@ -231,7 +242,11 @@ export function readQuantity(text: string, expected: Expectation): Reading {
     const suggestions = asRate
       ? numbers.map((n) => ({ text: `${plain(n)} ${asRate}`, value: convert(n, asRate, expected.unit) }))
       : [];
-    return refuse('wrong-dimension', `“${unitText}” is no ${wanted}; this field is in ${expected.unit || 'plain numbers'}.`, suggestions);
+    return refuse(
+      'wrong-dimension',
+      `“${unitText}” is no ${wanted}; this field is in ${expected.unit || 'plain numbers'}.`,
+      suggestions
+    );
   }
   if (numbers.length > 1) {
     return refuse(

@@ -19,10 +19,18 @@ export function simulatePairCheck(report: PlanReport, seed: number, fault: Fault
   // The mean of three uniform draws: most results lie near the typical one.
   const draw = (band: Band) => {
     const at = (next() + next() + next()) / 3;
-    return at < 0.5 ? band.low + (band.typical - band.low) * at * 2 : band.typical + (band.high - band.typical) * (at - 0.5) * 2;
+    return at < 0.5
+      ? band.low + (band.typical - band.low) * at * 2
+      : band.typical + (band.high - band.typical) * (at - 0.5) * 2;
   };
-  const capped = fault === 'usb2-fallback' ? linkRates('usb2', undefined, true) : fault === '5g-port-or-cable' ? linkRates('usb-5g', undefined, true) : undefined;
-  const sequential = (band: Band, of: 'read' | 'write') => draw(capped && capped[of].typical < band.typical ? capped[of] : band);
+  const capped =
+    fault === 'usb2-fallback'
+      ? linkRates('usb2', undefined, true)
+      : fault === '5g-port-or-cable'
+        ? linkRates('usb-5g', undefined, true)
+        : undefined;
+  const sequential = (band: Band, of: 'read' | 'write') =>
+    draw(capped && capped[of].typical < band.typical ? capped[of] : band);
   const round = (value: number) => Number(value.toPrecision(value >= 100 ? 4 : 3));
   const slow = fault === 'usb2-fallback' ? 0.6 : 1;
   return {

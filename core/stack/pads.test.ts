@@ -36,26 +36,51 @@ describe('choosing', () => {
 });
 
 describe('in a plan', () => {
-  const chip = { role: 'controller' as const, side: 'top' as const, xMm: 10, yMm: 5, widthMm: 12, lengthMm: 12, heightMm: 1.2 };
-  const pad = (thicknessMm: number) => ({ kind: 'pad' as const, name: `pad ${thicknessMm}`, thicknessMm, widthMm: 50, lengthMm: 50 });
+  const chip = {
+    role: 'controller' as const,
+    side: 'top' as const,
+    xMm: 10,
+    yMm: 5,
+    widthMm: 12,
+    lengthMm: 12,
+    heightMm: 1.2
+  };
+  const pad = (thicknessMm: number) => ({
+    kind: 'pad' as const,
+    name: `pad ${thicknessMm}`,
+    thicknessMm,
+    widthMm: 50,
+    lengthMm: 50
+  });
 
   it('clearance 2.0 less a 1.2 mm chip leaves 0.8: a 1 mm pad, 20 %', () => {
     const report = plan(anInput({ drive: aDrive({ components: [chip] }), pads: [pad(0.5), pad(1)] }));
-    expect(report.stack.components).toEqual([{ role: 'controller', side: 'top', gapMm: 0.8, pads: [1], compressionPercent: 20, verdict: 'good' }]);
+    expect(report.stack.components).toEqual([
+      { role: 'controller', side: 'top', gapMm: 0.8, pads: [1], compressionPercent: 20, verdict: 'good' }
+    ]);
   });
   it('the 2 mm pad that bends a board: 60 % in 0.8 mm, with the right one named', () => {
     const report = plan(anInput({ drive: aDrive({ components: [chip] }), pads: [pad(2)] }));
-    expect(report.findings.find((f) => f.about === 'pad')).toMatchObject({ code: 'pad-over-compressed', severity: 'check', remedy: 'A 1\u202fmm pad would sit right.' });
+    expect(report.findings.find((f) => f.about === 'pad')).toMatchObject({
+      code: 'pad-over-compressed',
+      severity: 'check',
+      remedy: 'A 1\u202fmm pad would sit right.'
+    });
   });
   it('a pad from the box counts first of all; without any, stock thicknesses are assumed and said', () => {
-    const inBox = plan(anInput({ drive: aDrive({ components: [chip] }), enclosure: anEnclosure({ includedPads: [pad(1)] }) }));
+    const inBox = plan(
+      anInput({ drive: aDrive({ components: [chip] }), enclosure: anEnclosure({ includedPads: [pad(1)] }) })
+    );
     expect(inBox.assumed.some((a) => a.part === 'pad')).toBe(false);
     const none = plan(anInput({ drive: aDrive({ components: [chip] }) }));
     expect(none.assumed.find((a) => a.part === 'pad')).toBeDefined();
     expect(none.stack.components[0]!.pads).toEqual([1]);
   });
   it('without clearance or chips there is nothing to choose', () => {
-    expect(plan(anInput({ drive: aDrive({ components: [chip] }), enclosure: anEnclosure({ clearanceTopMm: undefined }) })).stack.components).toEqual([]);
+    expect(
+      plan(anInput({ drive: aDrive({ components: [chip] }), enclosure: anEnclosure({ clearanceTopMm: undefined }) }))
+        .stack.components
+    ).toEqual([]);
     expect(plan(anInput()).stack.components).toEqual([]);
   });
 });

@@ -6,14 +6,27 @@ import type { Enclosure } from '../parts/enclosure.ts';
 import type { Pad } from '../parts/pad.ts';
 import { choosePad, stockPadFor, type Contact } from './pads.ts';
 
-export type StackRow = { role: string; side: 'top' | 'bottom'; gapMm: number; pads: number[]; compressionPercent: number; verdict: Contact };
+export type StackRow = {
+  role: string;
+  side: 'top' | 'bottom';
+  gapMm: number;
+  pads: number[];
+  compressionPercent: number;
+  verdict: Contact;
+};
 
 /**
  * A pad for every chip whose height is known, in an enclosure whose clearance is known: from the box first, then from the
  * pads at hand; with neither, the stock thickness to buy. The two largest heat sources count: controller and NAND.
  * gap = clearance(lid to board) - height of the chip.
  */
-export function planPads(drive: Drive, enclosure: Enclosure, pads: readonly Pad[] | undefined, rules: HouseRules | undefined, assume: Assume): { components: StackRow[]; findings: Finding[] } {
+export function planPads(
+  drive: Drive,
+  enclosure: Enclosure,
+  pads: readonly Pad[] | undefined,
+  rules: HouseRules | undefined,
+  assume: Assume
+): { components: StackRow[]; findings: Finding[] } {
   const components: StackRow[] = [];
   const findings: Finding[] = [];
   if (drive.formFactor !== 'm2' || !drive.components?.length) return { components, findings };
@@ -39,11 +52,23 @@ export function planPads(drive: Drive, enclosure: Enclosure, pads: readonly Pad[
     const padMm = choice.layers.reduce((sum, t) => sum + t, 0);
     const already = findings.some((f) => 'gapMm' in f && f.gapMm === gapMm && f.role === chip.role);
     if (already) continue;
-    if (choice.verdict === 'no-contact') findings.push({ code: 'pad-no-contact', severity: 'check', about: 'pad', gapMm, padMm, buyMm, role: chip.role });
+    if (choice.verdict === 'no-contact')
+      findings.push({ code: 'pad-no-contact', severity: 'check', about: 'pad', gapMm, padMm, buyMm, role: chip.role });
     else if (choice.verdict === 'over-compressed') {
-      findings.push({ code: 'pad-over-compressed', severity: 'check', about: 'pad', gapMm, padMm, percent: choice.compression * 100, buyMm, role: chip.role });
-    } else if (choice.verdict !== 'good') findings.push({ code: 'pad-none-fits', severity: 'check', about: 'pad', gapMm, buyMm, role: chip.role });
+      findings.push({
+        code: 'pad-over-compressed',
+        severity: 'check',
+        about: 'pad',
+        gapMm,
+        padMm,
+        percent: choice.compression * 100,
+        buyMm,
+        role: chip.role
+      });
+    } else if (choice.verdict !== 'good')
+      findings.push({ code: 'pad-none-fits', severity: 'check', about: 'pad', gapMm, buyMm, role: chip.role });
   }
-  if (components.length > 0 && own.length === 0) assume('pad', 'thicknessMm', 'stock thicknesses', 'no pad is in the box or at hand; what to buy');
+  if (components.length > 0 && own.length === 0)
+    assume('pad', 'thicknessMm', 'stock thicknesses', 'no pad is in the box or at hand; what to buy');
   return { components, findings };
 }

@@ -8,7 +8,8 @@ import type { MBps, Seconds, TB } from '../quantities/unit.ts';
  */
 export function diskRateAt(x: number, outer: MBps, inner: MBps): MBps {
   if (!(x >= 0 && x <= 1)) throw new RangeError(`no place on the disk: ${x}`);
-  if (!(inner > 0 && inner <= outer)) throw new RangeError(`not the rates of a disk: ${outer} outside, ${inner} inside`);
+  if (!(inner > 0 && inner <= outer))
+    throw new RangeError(`not the rates of a disk: ${outer} outside, ${inner} inside`);
   const k = inner / outer;
   return outer * Math.sqrt(1 - x * (1 - k * k));
 }

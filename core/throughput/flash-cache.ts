@@ -12,8 +12,17 @@ import type { GB, MBps, Seconds } from '../quantities/unit.ts';
  * @returns GB, or null where there is no cliff: ingress at or below the native rate, or drained as fast as it fills
  * @throws RangeError for a negative size or rate
  */
-export function cliffAfter(kind: 'fixed' | 'dynamic', cacheGB: GB, freeGB: GB, bits: number, ingress: MBps, native: MBps, drain: MBps): GB | null {
-  if (cacheGB < 0 || freeGB < 0 || ingress < 0 || native < 0 || drain < 0) throw new RangeError('sizes and rates cannot be negative');
+export function cliffAfter(
+  kind: 'fixed' | 'dynamic',
+  cacheGB: GB,
+  freeGB: GB,
+  bits: number,
+  ingress: MBps,
+  native: MBps,
+  drain: MBps
+): GB | null {
+  if (cacheGB < 0 || freeGB < 0 || ingress < 0 || native < 0 || drain < 0)
+    throw new RangeError('sizes and rates cannot be negative');
   if (ingress <= native || drain >= ingress) return null;
   const stays = 1 - drain / ingress;
   const fixed = cacheGB / stays;
@@ -49,7 +58,11 @@ export function forecastCache(drive: FilledDrive, write: Band<MBps>, freeGB: GB)
       : { low: stated * 0.9, typical: stated, high: stated };
   const drain =
     flash?.drainMBps === undefined
-      ? { low: DRAIN_SHARE.low * post.low, typical: DRAIN_SHARE.typical * post.typical, high: DRAIN_SHARE.high * post.high }
+      ? {
+          low: DRAIN_SHARE.low * post.low,
+          typical: DRAIN_SHARE.typical * post.typical,
+          high: DRAIN_SHARE.high * post.high
+        }
       : { low: flash.drainMBps, typical: flash.drainMBps, high: flash.drainMBps };
   const bits = BITS_PER_CELL[drive.cell];
   const bad = cliffAfter(kind, cache.low, freeGB, bits, write.high, post.low, drain.low);

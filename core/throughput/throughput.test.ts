@@ -41,11 +41,17 @@ describe('where the write cache ends', () => {
   it('more drain never brings the cliff nearer; less free space never moves it out', () => {
     const size = fc.double({ min: 1, max: 2000, noNaN: true });
     fc.assert(
-      fc.property(size, size, fc.double({ min: 0, max: 0.45, noNaN: true }), fc.constantFrom(2, 3, 4), (cache, free, share, bits) => {
-        const at = (f: number, drain: number) => cliffAfter('dynamic', cache, f, bits, 1000, 500, drain)!;
-        expect(at(free, share * 1000)).toBeGreaterThanOrEqual(at(free, 0) - 1e-9);
-        expect(at(free / 2, 0)).toBeLessThanOrEqual(at(free, 0) + 1e-9);
-      }),
+      fc.property(
+        size,
+        size,
+        fc.double({ min: 0, max: 0.45, noNaN: true }),
+        fc.constantFrom(2, 3, 4),
+        (cache, free, share, bits) => {
+          const at = (f: number, drain: number) => cliffAfter('dynamic', cache, f, bits, 1000, 500, drain)!;
+          expect(at(free, share * 1000)).toBeGreaterThanOrEqual(at(free, 0) - 1e-9);
+          expect(at(free / 2, 0)).toBeLessThanOrEqual(at(free, 0) + 1e-9);
+        }
+      ),
       { seed: 7, numRuns: 300 }
     );
   });
@@ -123,7 +129,11 @@ describe('the time a job takes', () => {
   });
 
   it('adds the cost of files: 100 GB at 1000 MB/s and 10 000 files at 1.5 ms is 100 + 15 s', () => {
-    const way = { burst: { low: 900, typical: 1000, high: 1100 }, cliffGB: null, after: { low: 900, typical: 1000, high: 1100 } };
+    const way = {
+      burst: { low: 900, typical: 1000, high: 1100 },
+      cliffGB: null,
+      after: { low: 900, typical: 1000, high: 1100 }
+    };
     const time = jobTime(100, 10_000, way, { low: 0.0005, typical: 0.0015, high: 0.005 });
     expect(time.typical).toBeCloseTo(115, 9);
     expect(time.low).toBeCloseTo(100_000 / 1100 + 5, 9);

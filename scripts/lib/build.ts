@@ -4,7 +4,16 @@ import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { giveUp, root } from '../setup.mjs';
 
-const SOURCES = ['src', 'core', 'static', 'package-lock.json', 'svelte.config.js', 'vite.config.ts', 'carbon-css.ts', 'tsconfig.json'];
+const SOURCES = [
+  'src',
+  'core',
+  'static',
+  'package-lock.json',
+  'svelte.config.js',
+  'vite.config.ts',
+  'carbon-css.ts',
+  'tsconfig.json'
+];
 
 function* filesBelow(path: string): Generator<string> {
   const entries = readdirSync(path, { withFileTypes: true }).sort((a, b) => (a.name < b.name ? -1 : 1));
@@ -22,7 +31,9 @@ function sourceDigest(): string {
     const path = join(root, source);
     if (!existsSync(path)) continue;
     const files = source.includes('.') ? [path] : filesBelow(path);
-    for (const file of files) if (!file.endsWith('.test.ts')) hash.update(file.slice(root.length)).update('\0').update(readFileSync(file)).update('\0');
+    for (const file of files)
+      if (!file.endsWith('.test.ts'))
+        hash.update(file.slice(root.length)).update('\0').update(readFileSync(file)).update('\0');
   }
   return hash.digest('hex');
 }
@@ -34,7 +45,11 @@ export function buildIfChanged(): void {
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === digest) return;
   console.log('Building; this takes about half a minute …');
   const vite = join(root, 'node_modules', 'vite', 'bin', 'vite.js');
-  const result = spawnSync(process.execPath, [vite, 'build', '--logLevel', 'warn'], { cwd: root, encoding: 'utf8', env: { ...process.env, NODE_ENV: 'production' } });
+  const result = spawnSync(process.execPath, [vite, 'build', '--logLevel', 'warn'], {
+    cwd: root,
+    encoding: 'utf8',
+    env: { ...process.env, NODE_ENV: 'production' }
+  });
   if (result.status !== 0) giveUp(`${result.stdout}${result.stderr}\nThe build failed; the lines above say where.`);
   writeFileSync(stamp, digest);
 }

@@ -61,13 +61,22 @@ export async function startDatabase(dataDir: string, fast = false): Promise<Data
 
   const mariadbd = findProgram('mariadbd');
   const installer = findProgram('mariadb-install-db');
-  if (!mariadbd || !installer) return giveUp('MariaDB is missing: install mariadb-server-core and mariadb-client-core.');
+  if (!mariadbd || !installer)
+    return giveUp('MariaDB is missing: install mariadb-server-core and mariadb-client-core.');
 
   if (!existsSync(data)) {
     const half = `${data}.new`;
     rmSync(half, { recursive: true, force: true });
     const user = userInfo().username;
-    const words = ['--no-defaults', `--datadir=${half}`, `--user=${user}`, '--auth-root-authentication-method=socket', `--auth-root-socket-user=${user}`, '--skip-test-db', '--skip-name-resolve'];
+    const words = [
+      '--no-defaults',
+      `--datadir=${half}`,
+      `--user=${user}`,
+      '--auth-root-authentication-method=socket',
+      `--auth-root-socket-user=${user}`,
+      '--skip-test-db',
+      '--skip-name-resolve'
+    ];
     execFileSync(installer, words, { stdio: 'ignore' });
     renameSync(half, data); // either the whole first database is there, or none
   }
@@ -149,7 +158,7 @@ export async function startDatabase(dataDir: string, fast = false): Promise<Data
       } catch {
         return; // gone already
       }
-      for (const until = Date.now() + 10_000; isAlive(running.pid) && Date.now() < until; ) await sleep(20);
+      for (const until = Date.now() + 10_000; isAlive(running.pid) && Date.now() < until;) await sleep(20);
       rmSync(noteFile, { force: true });
     }
   };

@@ -9,7 +9,10 @@ const schema = z.object({
   HOST: z
     .string()
     .default('127.0.0.1')
-    .refine((host) => LOOPBACK.includes(host), 'is refused: Ash Crate serves this machine only, for it has no passphrase yet for use on a network'),
+    .refine(
+      (host) => LOOPBACK.includes(host),
+      'is refused: Ash Crate serves this machine only, for it has no passphrase yet for use on a network'
+    ),
   ASH_CRATE_DATA: z.string().min(1).default('.data'),
   DATABASE_URL: z.url({ protocol: /^(mysql|mariadb)$/ }).optional()
 });
@@ -23,7 +26,9 @@ export function readEnvironment(source: NodeJS.ProcessEnv = process.env): Enviro
   if (!parsed.success) {
     const [issue] = parsed.error.issues;
     const name = String(issue!.path[0]);
-    return giveUp(`${name}=${given[name]} ${issue!.message.startsWith('is ') ? issue!.message : `cannot be used: ${issue!.message}`}.`);
+    return giveUp(
+      `${name}=${given[name]} ${issue!.message.startsWith('is ') ? issue!.message : `cannot be used: ${issue!.message}`}.`
+    );
   }
   const { PORT, HOST, ASH_CRATE_DATA, DATABASE_URL } = parsed.data;
   return { port: PORT, host: HOST, dataDir: resolve(root, ASH_CRATE_DATA), databaseUrl: DATABASE_URL };

@@ -1,5 +1,5 @@
 import { mkdirSync } from 'node:fs';
-import { createServer } from 'node:http';
+import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { giveUp, root } from '../setup.mjs';
@@ -12,11 +12,37 @@ const { port, host, dataDir, databaseUrl } = readEnvironment();
 const address = `http://${host === '::1' ? '[::1]' : host}:${port}`;
 mkdirSync(dataDir, { recursive: true });
 
+type Handler = (req: IncomingMessage, res: ServerResponse, next: () => void) => void;
+
+/** The application, once it is loaded: a request that comes while it still starts waits for it. */
+const application = (() => {
+  let open: (handler: Handler) => void = () => {};
+  const opened = new Promise<Handler>((done) => (open = done));
+  return { open: (handler: Handler) => open(handler), opened };
+})();
+
+// A page of another site can make a browser send requests here under a name of its own: only our own names are served.
+const hosts = new Set(['127.0.0.1', 'localhost', '[::1]'].map((name) => `${name}:${port}`));
+
+async function answer(req: IncomingMessage, res: ServerResponse): Promise<void> {
+  if (!hosts.has(req.headers.host ?? '')) {
+    res.writeHead(421, { 'content-type': 'text/plain; charset=utf-8' }).end('This name is not served here.\n');
+    return;
+  }
+  req.headers['x-forwarded-proto'] = 'http';
+  const handler = await application.opened;
+  handler(req, res, () => res.writeHead(404, { 'content-type': 'text/plain; charset=utf-8' }).end('Not found.\n'));
+}
+
 // Taken before anything else is touched: a second start must not disturb the first.
-const server = createServer();
+const server = createServer((req, res) => void answer(req, res));
 const lock = await lockDataFolder(dataDir, address);
 server.on('error', (error: NodeJS.ErrnoException) => {
-  giveUp(error.code === 'EADDRINUSE' ? `Port ${port} is taken by another program; set PORT to a free one.` : `Cannot listen on ${address}: ${error.message}`);
+  giveUp(
+    error.code === 'EADDRINUSE'
+      ? `Port ${port} is taken by another program; set PORT to a free one.`
+      : `Cannot listen on ${address}: ${error.message}`
+  );
 });
 await new Promise<void>((done) => server.listen(port, host, done));
 
@@ -46,19 +72,7 @@ Object.assign(process.env, {
   BODY_SIZE_LIMIT: '8M',
   NODE_ENV: 'production'
 });
-const { handler } = (await import(pathToFileURL(join(root, 'build', 'handler.js')).href)) as {
-  handler: (req: unknown, res: unknown, next: () => void) => void;
-};
-
-// A page of another site can make a browser send requests here under a name of its own: only our own names are served.
-const hosts = new Set(['127.0.0.1', 'localhost', '[::1]'].map((name) => `${name}:${port}`));
-server.on('request', (req, res) => {
-  if (!hosts.has(req.headers.host ?? '')) {
-    res.writeHead(421, { 'content-type': 'text/plain; charset=utf-8' }).end('This name is not served here.\n');
-    return;
-  }
-  req.headers['x-forwarded-proto'] = 'http';
-  handler(req, res, () => res.writeHead(404, { 'content-type': 'text/plain; charset=utf-8' }).end('Not found.\n'));
-});
+const built = (await import(pathToFileURL(join(root, 'build', 'handler.js')).href)) as { handler: Handler };
+application.open(built.handler);
 if (database?.adopted) console.log('Took over the database of an earlier run.');
 console.log(`Ash Crate is at ${address}`);

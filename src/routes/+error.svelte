@@ -19,7 +19,9 @@
     <div class="empty">
       <h1>{page.error?.waiting ? 'One moment' : page.status === 404 ? 'Not here' : 'Something went wrong'}</h1>
       <p role="alert">{page.error?.message}</p>
-      {#if page.error?.waiting}<p class="quiet">This page shows itself again as soon as the database is back.</p>{:else}<p><a href="/">To Today</a></p>{/if}
+      {#if page.error?.waiting}<p class="quiet">
+          This page shows itself again as soon as the database is back.
+        </p>{:else}<p><a href="/">To Today</a></p>{/if}
     </div>
   </div>
 </Frame>

@@ -12,7 +12,9 @@ import type { StoredBuild } from './repositories/builds';
 
 /** What a set of choices refers to, and every pad; read once, however many builds are planned. Without choices: everything. */
 export async function loadLibrary(db: Knex, crateId: string, choices?: readonly Choice[]): Promise<Library> {
-  const ids = choices && [...new Set(choices.flatMap((c) => [c.hostId, c.cableId, c.enclosureId, c.driveId]).filter((id) => id !== undefined))];
+  const ids = choices && [
+    ...new Set(choices.flatMap((c) => [c.hostId, c.cableId, c.enclosureId, c.driveId]).filter((id) => id !== undefined))
+  ];
   const jobIds = choices && [...new Set(choices.map((c) => c.jobId).filter((id) => id !== undefined))];
   const [crate, parts, pads, jobs, quotes] = await Promise.all([
     getCrate(db, { id: crateId }),
@@ -21,7 +23,12 @@ export async function loadLibrary(db: Knex, crateId: string, choices?: readonly 
     listJobs(db, crateId, jobIds),
     listQuotes(db, { crateId, ...(ids ? { partIds: ids } : {}) })
   ]);
-  return libraryOf([...parts, ...pads].map(({ spec }) => spec), jobs.map(({ spec }) => spec), quotes.map(({ quote }) => quote), crate.houseRules);
+  return libraryOf(
+    [...parts, ...pads].map(({ spec }) => spec),
+    jobs.map(({ spec }) => spec),
+    quotes.map(({ quote }) => quote),
+    crate.houseRules
+  );
 }
 
 /** Everything a plan needs for a choice of stored parts.
@@ -29,10 +36,18 @@ export async function loadLibrary(db: Knex, crateId: string, choices?: readonly 
 export function planInputFor(library: Library, choice: Choice): PlanInput {
   const assembled = assemble(library, choice);
   if (assembled.ok) return assembled.input;
-  throw new Problem('bad-input', assembled.missing[0]!.message, assembled.missing.map(({ slot, message }) => ({ path: `choice.${slot}`, message })));
+  throw new Problem(
+    'bad-input',
+    assembled.missing[0]!.message,
+    assembled.missing.map(({ slot, message }) => ({ path: `choice.${slot}`, message }))
+  );
 }
 
-export async function planChoice(db: Knex, crateId: string, choice: Choice): Promise<{ snapshot: PlanInput; report: PlanReport }> {
+export async function planChoice(
+  db: Knex,
+  crateId: string,
+  choice: Choice
+): Promise<{ snapshot: PlanInput; report: PlanReport }> {
   const snapshot = planInputFor(await loadLibrary(db, crateId, [choice]), choice);
   return { snapshot, report: plan(snapshot) };
 }
@@ -62,7 +77,8 @@ export function differencesBetween(then: unknown, now: unknown, prefix: string):
  */
 export function outdatedBy(library: Library, build: StoredBuild): Difference[] {
   const { snapshot } = build;
-  const differences: Difference[] = build.engine === ENGINE_VERSION ? [] : [{ what: 'engine', then: build.engine, now: ENGINE_VERSION }];
+  const differences: Difference[] =
+    build.engine === ENGINE_VERSION ? [] : [{ what: 'engine', then: build.engine, now: ENGINE_VERSION }];
   let now: PlanInput;
   try {
     now = planInputFor(library, build.choice);
@@ -70,6 +86,7 @@ export function outdatedBy(library: Library, build: StoredBuild): Difference[] {
     if (!(error instanceof Problem)) throw error;
     return [...differences, { what: error.fields[0]?.path ?? 'a part', then: 'in the crate', now: 'gone' }];
   }
-  for (const key of ['host', 'cable', 'enclosure', 'drive', 'job'] as const) differences.push(...differencesBetween(snapshot[key], now[key], key));
+  for (const key of ['host', 'cable', 'enclosure', 'drive', 'job'] as const)
+    differences.push(...differencesBetween(snapshot[key], now[key], key));
   return differences;
 }

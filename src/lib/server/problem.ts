@@ -1,5 +1,14 @@
 /** An expected failure: mapped to a status and the contract's error shape once, at the edge. */
-export type ProblemCode = 'bad-input' | 'not-found' | 'conflict' | 'in-use' | 'implausible' | 'too-large' | 'wrong-type' | 'foreign-origin' | 'database-away';
+export type ProblemCode =
+  | 'bad-input'
+  | 'not-found'
+  | 'conflict'
+  | 'in-use'
+  | 'implausible'
+  | 'too-large'
+  | 'wrong-type'
+  | 'foreign-origin'
+  | 'database-away';
 
 const STATUS: Record<ProblemCode, number> = {
   'bad-input': 400,
@@ -29,6 +38,7 @@ export class Problem extends Error {
   }
 }
 
-export const DATABASE_AWAY = 'The database is not answering. It is being started again; nothing that was saved is lost.';
+export const DATABASE_AWAY =
+  'The database is not answering. It is being started again; nothing that was saved is lost.';
 
 export const notFound = (what: string) => new Problem('not-found', `There is no such ${what}.`);

@@ -49,7 +49,11 @@
           <tr>
             <td><a href="/c/{crate.slug}">{crate.name}</a></td>
             <td class="quiet">{crate.demo ? 'demo, invented data' : 'your own'}</td>
-            <td>{#if crate.demo}<Button kind="ghost" size="small" on:click={() => (resetting = crate.id)}>Reset the demo</Button>{/if}</td>
+            <td
+              >{#if crate.demo}<Button kind="ghost" size="small" on:click={() => (resetting = crate.id)}
+                  >Reset the demo</Button
+                >{/if}</td
+            >
           </tr>
         {/each}
       </tbody>
@@ -57,7 +61,14 @@
     <h2>A crate of your own</h2>
     <p class="quiet">Empty at first: your drives, enclosures, cables and hosts, apart from the demo.</p>
     <form onsubmit={create}>
-      <TextInput labelText="Name of the new crate" bind:value={name} invalid={wrong !== ''} invalidText={wrong} on:input={() => (wrong = '')} maxlength={60} />
+      <TextInput
+        labelText="Name of the new crate"
+        bind:value={name}
+        invalid={wrong !== ''}
+        invalidText={wrong}
+        on:input={() => (wrong = '')}
+        maxlength={60}
+      />
       <Button type="submit" size="field" disabled={busy}>Make the crate</Button>
     </form>
   </div>
@@ -73,7 +84,10 @@
   on:close={() => (resetting = null)}
   on:submit={reset}
 >
-  <p>Everything added or changed in the demo crate goes, builds and results included, and cannot be brought back. Your own crates are not touched.</p>
+  <p>
+    Everything added or changed in the demo crate goes, builds and results included, and cannot be brought back. Your
+    own crates are not touched.
+  </p>
 </Modal>
 
 <style>

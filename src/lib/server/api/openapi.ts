@@ -10,8 +10,16 @@ const schemaOf = (schema: z.ZodType, io: 'input' | 'output') => {
 function parameters(op: AnyOperation) {
   const list = (schema: z.ZodType | undefined, where: 'path' | 'query') => {
     if (!schema) return [];
-    const { properties = {}, required = [] } = schemaOf(schema, 'input') as { properties?: Record<string, object>; required?: string[] };
-    return Object.entries(properties).map(([name, value]) => ({ name, in: where, required: where === 'path' || required.includes(name), schema: value }));
+    const { properties = {}, required = [] } = schemaOf(schema, 'input') as {
+      properties?: Record<string, object>;
+      required?: string[];
+    };
+    return Object.entries(properties).map(([name, value]) => ({
+      name,
+      in: where,
+      required: where === 'path' || required.includes(name),
+      schema: value
+    }));
   };
   return [...list(op.params, 'path'), ...list(op.query, 'query')];
 }
@@ -29,7 +37,13 @@ function describe(name: string, op: AnyOperation) {
       [op.status ?? 200]: { description: 'done', content: content(schemaOf(op.response, 'output')) },
       ...(op.body || op.params || op.query ? { 400: problem('bad input, with the path of each field') } : {}),
       ...(op.params ? { 404: problem('no such thing') } : {}),
-      ...(op.body ? { 409: problem('changed elsewhere, or in use'), 413: problem('body too large'), 415: problem('not application/json') } : {}),
+      ...(op.body
+        ? {
+            409: problem('changed elsewhere, or in use'),
+            413: problem('body too large'),
+            415: problem('not application/json')
+          }
+        : {}),
       503: problem('the database is away')
     }
   };
@@ -41,13 +55,15 @@ let document: object | undefined;
 export function openApiDocument(): object {
   if (document) return document;
   const paths: Record<string, Record<string, object>> = {};
-  for (const [name, op] of Object.entries(operations) as [string, AnyOperation][]) (paths[op.path] ??= {})[op.method] = describe(name, op);
+  for (const [name, op] of Object.entries(operations) as [string, AnyOperation][])
+    (paths[op.path] ??= {})[op.method] = describe(name, op);
   document = {
     openapi: '3.1.0',
     info: {
       title: 'Ash Crate',
       version: '1',
-      description: 'Units stand in the names: MBps = 10^6 bytes/s, Gbps = 10^9 bit/s, TB = 10^12 bytes, GB = 10^9 bytes. A field that is not known is left out.'
+      description:
+        'Units stand in the names: MBps = 10^6 bytes/s, Gbps = 10^9 bit/s, TB = 10^12 bytes, GB = 10^9 bytes. A field that is not known is left out.'
     },
     servers: [{ url: '/' }],
     paths,

@@ -20,15 +20,25 @@ export type Operation<P extends z.ZodType, Q extends z.ZodType, B extends z.ZodT
   body?: B;
   response: R;
   status?: number;
-  handle(context: { db: Knex; params: z.output<P>; query: z.output<Q>; body: z.output<B>; by: string; at: string }): Promise<z.input<R>>;
+  handle(context: {
+    db: Knex;
+    params: z.output<P>;
+    query: z.output<Q>;
+    body: z.output<B>;
+    by: string;
+    at: string;
+  }): Promise<z.input<R>>;
 };
 
 // eslint-disable-next-line @typescript-eslint/no-explicit-any -- a list of operations holds every shape of them
 export type AnyOperation = Operation<any, any, any, any>;
 
-export function operation<R extends z.ZodType, P extends z.ZodType = z.ZodUndefined, Q extends z.ZodType = z.ZodUndefined, B extends z.ZodType = z.ZodUndefined>(
-  definition: Operation<P, Q, B, R>
-): Operation<P, Q, B, R> {
+export function operation<
+  R extends z.ZodType,
+  P extends z.ZodType = z.ZodUndefined,
+  Q extends z.ZodType = z.ZodUndefined,
+  B extends z.ZodType = z.ZodUndefined
+>(definition: Operation<P, Q, B, R>): Operation<P, Q, B, R> {
   return definition;
 }
 
@@ -91,13 +101,26 @@ function parse<T extends z.ZodType>(schema: T, value: unknown): z.output<T> {
 }
 
 function toResponse(error: unknown): Response {
-  const problem = error instanceof Problem ? error : isDatabaseAway(error) ? new Problem('database-away', DATABASE_AWAY) : undefined;
+  const problem =
+    error instanceof Problem ? error : isDatabaseAway(error) ? new Problem('database-away', DATABASE_AWAY) : undefined;
   if (!problem) {
     console.error(error);
-    return json({ error: { code: 'internal', message: 'Something went wrong here; the log of the program has the details.', fields: [] } }, { status: 500 });
+    return json(
+      {
+        error: {
+          code: 'internal',
+          message: 'Something went wrong here; the log of the program has the details.',
+          fields: []
+        }
+      },
+      { status: 500 }
+    );
   }
   const { code, message, fields, details, status } = problem;
-  return json({ error: { code, message, fields, ...(Object.keys(details).length > 0 ? { details } : {}) } }, { status });
+  return json(
+    { error: { code, message, fields, ...(Object.keys(details).length > 0 ? { details } : {}) } },
+    { status }
+  );
 }
 
 /** A request handler for one operation: parse, do, answer; every failure mapped here and nowhere else. */

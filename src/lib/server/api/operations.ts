@@ -39,7 +39,15 @@ const storedModel = z.strictObject({ id: z.string(), version: z.number(), spec: 
 const storedUnit = z.strictObject({ id: z.string(), version: z.number(), unit: unitSchema });
 const storedQuote = z.strictObject({ id: z.string(), version: z.number(), quote: quoteSchema });
 const storedJob = z.strictObject({ id: z.string(), version: z.number(), spec: jobSchema });
-const event = z.strictObject({ seq: z.number(), at: z.string(), by: z.string(), kind: z.string(), subjectTable: z.string(), subjectId: z.string(), message: z.string() });
+const event = z.strictObject({
+  seq: z.number(),
+  at: z.string(),
+  by: z.string(),
+  kind: z.string(),
+  subjectTable: z.string(),
+  subjectId: z.string(),
+  message: z.string()
+});
 const CRATE = '/api/crates/{crateId}';
 
 /** A crate that is not there is a 404 before anything else is looked at. */
@@ -53,7 +61,10 @@ export const planOne = operation({
   response: planReportSchema,
   handle: async ({ db, body }) => {
     const input = await resolvePlanRequest(db, body);
-    if (!portOf(input.host, input.portId)) throw new Problem('bad-input', `${input.host.name} has no port “${input.portId}”.`, [{ path: 'portId', message: 'is no port of this host' }]);
+    if (!portOf(input.host, input.portId))
+      throw new Problem('bad-input', `${input.host.name} has no port “${input.portId}”.`, [
+        { path: 'portId', message: 'is no port of this host' }
+      ]);
     return plan(input);
   }
 });
@@ -339,7 +350,9 @@ export const updateBuild = operation({
     const current = await builds.getBuild(db, { crate_id: crateId, id: buildId });
     if (current.version !== expected) {
       const { name, stage, choice, version, updatedAt } = current;
-      throw new Problem('conflict', 'This build was changed elsewhere in the meantime; nothing was overwritten.', [], { current: { name, stage, choice, version, updatedAt } });
+      throw new Problem('conflict', 'This build was changed elsewhere in the meantime; nothing was overwritten.', [], {
+        current: { name, stage, choice, version, updatedAt }
+      });
     }
     const planned = await planChoice(db, crateId, build.choice);
     return builds.updateBuild(db, { crateId, id: buildId, version: expected, build: { ...build, ...planned }, by, at });
@@ -355,7 +368,14 @@ export const setStage = operation({
   response: changed,
   handle: async ({ db, params, body, by, at }) => {
     const build = await builds.getBuild(db, { crate_id: params.crateId, id: params.buildId });
-    return builds.updateBuild(db, { crateId: params.crateId, id: build.id, version: body.version, build: { ...build, stage: body.stage }, by, at });
+    return builds.updateBuild(db, {
+      crateId: params.crateId,
+      id: build.id,
+      version: body.version,
+      build: { ...build, stage: body.stage },
+      by,
+      at
+    });
   }
 });
 
@@ -366,7 +386,8 @@ export const deleteBuild = operation({
   params: inBuild,
   body: versioned,
   response: changed,
-  handle: ({ db, params, body, by, at }) => builds.deleteBuild(db, { crateId: params.crateId, id: params.buildId, ...body, by, at })
+  handle: ({ db, params, body, by, at }) =>
+    builds.deleteBuild(db, { crateId: params.crateId, id: params.buildId, ...body, by, at })
 });
 
 export const listRuns = operation({
@@ -384,7 +405,8 @@ export const listRuns = operation({
 export const createRun = operation({
   method: 'post',
   path: `${CRATE}/builds/{buildId}/runs`,
-  summary: 'Enter one pair-check result. Impossible figures are refused; suspicious ones need their alarm in `accepted`.',
+  summary:
+    'Enter one pair-check result. Impossible figures are refused; suspicious ones need their alarm in `accepted`.',
   params: inBuild,
   body: runInputSchema,
   response: changed,
@@ -392,11 +414,17 @@ export const createRun = operation({
   handle: async ({ db, params, body, by, at }) => {
     const { crateId, buildId } = params;
     const build = await builds.getBuild(db, { crate_id: crateId, id: buildId });
-    if (body.date > at.slice(0, 10)) throw new Problem('bad-input', 'date: lies in the future.', [{ path: 'date', message: 'lies in the future' }]);
+    if (body.date > at.slice(0, 10))
+      throw new Problem('bad-input', 'date: lies in the future.', [{ path: 'date', message: 'lies in the future' }]);
     const alarms = checkPairResults(body.results, build.snapshot, build.report);
     const stopping = blocking(alarms, body.accepted);
     if (stopping.length > 0) {
-      throw new Problem('implausible', stopping[0]!.message, stopping.map(({ field, message }) => ({ path: `results.${field}`, message })), { alarms: stopping });
+      throw new Problem(
+        'implausible',
+        stopping[0]!.message,
+        stopping.map(({ field, message }) => ({ path: `results.${field}`, message })),
+        { alarms: stopping }
+      );
     }
     const { host, portId, cable, enclosure, drive } = build.snapshot;
     const { hostId, cableId, enclosureId, driveId } = build.choice;
@@ -411,7 +439,14 @@ export const createRun = operation({
       ids: { hostId, portId, enclosureId, driveId, ...(cableId ? { cableId } : {}) }
     };
     const { date, results, conditions, simulated, accepted } = body;
-    return runs.createRun(db, { crateId, buildId, tag: build.tag, run: { date, results, conditions, chain, simulated, accepted }, by, at });
+    return runs.createRun(db, {
+      crateId,
+      buildId,
+      tag: build.tag,
+      run: { date, results, conditions, chain, simulated, accepted },
+      by,
+      at
+    });
   }
 });
 

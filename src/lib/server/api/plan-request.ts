@@ -39,16 +39,31 @@ const isStored = (part: object): part is { id: string } => Object.keys(part).len
 export async function resolvePlanRequest(db: Knex, request: PlanRequest): Promise<PlanInput> {
   const { crateId, ...given } = request;
   const refs: string[] = [];
-  for (const part of [given.host, given.cable, given.enclosure, given.drive, ...(given.pads ?? [])]) if (part && isStored(part)) refs.push(part.id);
+  for (const part of [given.host, given.cable, given.enclosure, given.drive, ...(given.pads ?? [])])
+    if (part && isStored(part)) refs.push(part.id);
   const needsCrate = refs.length > 0 || (given.job !== undefined && isStored(given.job));
-  if (needsCrate && !crateId) throw new Problem('bad-input', 'crateId: is needed with the id of a stored part.', [{ path: 'crateId', message: 'is needed with the id of a stored part' }]);
+  if (needsCrate && !crateId)
+    throw new Problem('bad-input', 'crateId: is needed with the id of a stored part.', [
+      { path: 'crateId', message: 'is needed with the id of a stored part' }
+    ]);
   const crate = crateId ? await getCrate(db, { id: crateId }) : undefined;
-  const found = new Map<string, Model>(crate && refs.length > 0 ? (await listModels(db, { crateId: crate.id, ids: refs })).map(({ id, spec }) => [id, spec]) : []);
+  const found = new Map<string, Model>(
+    crate && refs.length > 0
+      ? (await listModels(db, { crateId: crate.id, ids: refs })).map(({ id, spec }) => [id, spec])
+      : []
+  );
 
-  const part = <K extends Model['kind']>(value: { id: string } | Extract<Model, { kind: K }>, kind: K, path: string): Extract<Model, { kind: K }> => {
+  const part = <K extends Model['kind']>(
+    value: { id: string } | Extract<Model, { kind: K }>,
+    kind: K,
+    path: string
+  ): Extract<Model, { kind: K }> => {
     if (!isStored(value)) return value as Extract<Model, { kind: K }>;
     const spec = found.get(value.id);
-    if (spec?.kind !== kind) throw new Problem('bad-input', `${path}.id: is no ${kind} of this crate.`, [{ path: `${path}.id`, message: `is no ${kind} of this crate` }]);
+    if (spec?.kind !== kind)
+      throw new Problem('bad-input', `${path}.id: is no ${kind} of this crate.`, [
+        { path: `${path}.id`, message: `is no ${kind} of this crate` }
+      ]);
     return modelSchema.parse(spec) as Extract<Model, { kind: K }>;
   };
   return {
@@ -58,7 +73,13 @@ export async function resolvePlanRequest(db: Knex, request: PlanRequest): Promis
     enclosure: part(given.enclosure, 'enclosure', 'enclosure'),
     drive: part(given.drive, 'drive', 'drive'),
     ...(given.pads ? { pads: given.pads.map((pad, i) => part(pad, 'pad', `pads.${i}`)) } : {}),
-    ...(given.job ? { job: isStored(given.job) ? (await getJob(db, { crateId: crate!.id, id: given.job.id })).spec : (given.job as PlanInput['job']) } : {}),
+    ...(given.job
+      ? {
+          job: isStored(given.job)
+            ? (await getJob(db, { crateId: crate!.id, id: given.job.id })).spec
+            : (given.job as PlanInput['job'])
+        }
+      : {}),
     ...(given.quotes ? { quotes: given.quotes } : {}),
     houseRules: given.houseRules ?? crate?.houseRules ?? {}
   };

@@ -31,7 +31,8 @@ export type Changed = { id: string; version: number; group: string };
 /** Plain objects and lists go into JSON columns as text; everything else as it is. */
 function toColumns(row: Row): Row {
   const columns: Row = {};
-  for (const [name, value] of Object.entries(row)) columns[name] = value !== null && typeof value === 'object' ? JSON.stringify(value) : value;
+  for (const [name, value] of Object.entries(row))
+    columns[name] = value !== null && typeof value === 'object' ? JSON.stringify(value) : value;
   return columns;
 }
 
@@ -83,7 +84,9 @@ export async function change(db: Knex, wanted: Change): Promise<Changed> {
     const current: Row | undefined = await trx(table).where({ id, crate_id: crateId }).forUpdate().first();
     if (!current) throw notFound(table.slice(0, -1));
     if (current.version !== wanted.version) {
-      throw new Problem('conflict', 'Someone else changed this in the meantime; nothing was overwritten.', [], { current });
+      throw new Problem('conflict', 'Someone else changed this in the meantime; nothing was overwritten.', [], {
+        current
+      });
     }
     const before = toSnapshot(current);
     if (wanted.action === 'delete') {
@@ -91,29 +94,57 @@ export async function change(db: Knex, wanted: Change): Promise<Changed> {
       return { id, version: wanted.version, group: await record(trx, wanted, before, null) };
     }
     const version = wanted.version + 1;
-    await trx(table).where({ id }).update({ ...toColumns(wanted.row), version, updated_at: at });
+    await trx(table)
+      .where({ id })
+      .update({ ...toColumns(wanted.row), version, updated_at: at });
     return { id, version, group: await record(trx, wanted, before, { ...before, ...wanted.row }) };
   });
 }
 
-type Revision = { id: string; row_table: StoredTable; row_id: string; before: Row | null; after: Row | null; undone: number };
+type Revision = {
+  id: string;
+  row_table: StoredTable;
+  row_id: string;
+  before: Row | null;
+  after: Row | null;
+  undone: number;
+};
 
 /**
  * Takes a group of changes back, the last one first, by writing what was there before; this is a group of changes of its own,
  * so it can be taken back too.
  * @throws Problem `conflict` when one of the rows has been changed again since; nothing is taken back then
  */
-export async function undo(db: Knex, args: { crateId: string; group: string; by: string; at: string }): Promise<{ group: string; rows: { table: StoredTable; id: string }[] }> {
+export async function undo(
+  db: Knex,
+  args: { crateId: string; group: string; by: string; at: string }
+): Promise<{ group: string; rows: { table: StoredTable; id: string }[] }> {
   const { crateId, group, by, at } = args;
   return db.transaction(async (trx) => {
-    const revisions: Revision[] = await trx('revisions').where({ group_id: group, crate_id: crateId }).orderBy('id', 'desc').forUpdate();
+    const revisions: Revision[] = await trx('revisions')
+      .where({ group_id: group, crate_id: crateId })
+      .orderBy('id', 'desc')
+      .forUpdate();
     if (revisions.length === 0) throw notFound('change');
     const undoing = newId();
     for (const revision of revisions) {
       const { row_table: table, row_id: id, before } = revision;
-      const later = await trx('revisions').where({ row_id: id }).where('id', '>', revision.id).whereNot({ group_id: undoing }).first('id');
-      if (later || revision.undone) throw new Problem('conflict', 'This was changed again since; undo the later change first.');
-      const base = { crateId, table, id, by, at, group: undoing, event: { kind: 'undone', message: `Took back a change: ${String((before ?? revision.after)?.name ?? table)}.` } };
+      const later = await trx('revisions')
+        .where({ row_id: id })
+        .where('id', '>', revision.id)
+        .whereNot({ group_id: undoing })
+        .first('id');
+      if (later || revision.undone)
+        throw new Problem('conflict', 'This was changed again since; undo the later change first.');
+      const base = {
+        crateId,
+        table,
+        id,
+        by,
+        at,
+        group: undoing,
+        event: { kind: 'undone', message: `Took back a change: ${String((before ?? revision.after)?.name ?? table)}.` }
+      };
       if (revision.after === null) {
         await change(trx, { ...base, action: 'insert', row: before! });
         continue;

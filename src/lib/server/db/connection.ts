@@ -21,11 +21,16 @@ export function connect(url: string): Knex {
   });
 }
 
-const UNREACHABLE = /ECONNREFUSED|ECONNRESET|EPIPE|ETIMEDOUT|PROTOCOL_CONNECTION_LOST|ER_SERVER_SHUTDOWN|ER_CON_COUNT_ERROR|ER_NORMAL_SHUTDOWN|KnexTimeoutError/;
+const UNREACHABLE =
+  /ECONNREFUSED|ECONNRESET|EPIPE|ETIMEDOUT|PROTOCOL_CONNECTION_LOST|ER_SERVER_SHUTDOWN|ER_CON_COUNT_ERROR|ER_NORMAL_SHUTDOWN|KnexTimeoutError/;
 
 /** Whether an error says that the database is away, and not that something in it is wrong. */
 export function isDatabaseAway(error: unknown): boolean {
   if (!(error instanceof Error)) return false;
   const { code, fatal } = error as Error & { code?: string; fatal?: boolean };
-  return UNREACHABLE.test(code ?? '') || UNREACHABLE.test(error.name) || (fatal === true && /closed state|server has gone away/i.test(error.message));
+  return (
+    UNREACHABLE.test(code ?? '') ||
+    UNREACHABLE.test(error.name) ||
+    (fatal === true && /closed state|server has gone away/i.test(error.message))
+  );
 }

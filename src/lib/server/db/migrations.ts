@@ -15,7 +15,8 @@ function ownedRow(table: Knex.CreateTableBuilder): void {
   table.string('updated_at', 24).notNullable();
 }
 
-const reference = (table: Knex.CreateTableBuilder, column: string) => table.specificType(column, 'char(26) character set ascii collate ascii_bin');
+const reference = (table: Knex.CreateTableBuilder, column: string) =>
+  table.specificType(column, 'char(26) character set ascii collate ascii_bin');
 
 /** In order; one change each; never edited once landed. */
 export const MIGRATIONS: readonly Migration[] = [

@@ -16,34 +16,152 @@ export type DemoBuild = {
 };
 
 export const DEMO_BUILDS: readonly DemoBuild[] = [
-  { name: 'Scan-day carrier', stage: 'planned', planned: '2026-11-18', host: 'Kiln', port: 'u4', cable: 'Rush C-C 10G', enclosure: 'Trivet 40', drive: 'Chert T4 2TB', job: 'Scan day' },
   {
-    name: 'Curator’s project drive', stage: 'in service', planned: '2026-02-03', host: 'Moss', port: 't1', cable: 'Withy 0.8 40G', enclosure: 'Bellows 40', drive: 'Chert T4 4TB',
-    runs: [{ date: '2026-02-14', seed: 21 }, { date: '2026-05-16', seed: 22 }, { date: '2026-09-30', seed: 23 }]
+    name: 'Scan-day carrier',
+    stage: 'planned',
+    planned: '2026-11-18',
+    host: 'Kiln',
+    port: 'u4',
+    cable: 'Rush C-C 10G',
+    enclosure: 'Trivet 40',
+    drive: 'Chert T4 2TB',
+    job: 'Scan day'
   },
-  { name: 'Field mirror', stage: 'formatted', planned: '2026-10-05', host: 'Drift', port: 'c1', cable: 'Rush C-C 10G', enclosure: 'Grate 10', drive: 'Marl Q4 4TB', job: 'Field mirror' },
   {
-    name: 'Specimen archive', stage: 'in service', planned: '2026-01-12', host: 'Hedgerow', port: 'a1', cable: 'Rush A-B 5G', enclosure: 'Firedog Dock', drive: 'Gneiss H 8TB', job: 'Specimen archive',
-    runs: [{ date: '2026-01-20', seed: 41 }, { date: '2026-07-21', seed: 42 }]
+    name: 'Curator’s project drive',
+    stage: 'in service',
+    planned: '2026-02-03',
+    host: 'Moss',
+    port: 't1',
+    cable: 'Withy 0.8 40G',
+    enclosure: 'Bellows 40',
+    drive: 'Chert T4 4TB',
+    runs: [
+      { date: '2026-02-14', seed: 21 },
+      { date: '2026-05-16', seed: 22 },
+      { date: '2026-09-30', seed: 23 }
+    ]
   },
-  { name: 'Bootable spare', stage: 'bought', planned: '2026-11-02', host: 'Moss', port: 't2', cable: 'Withy 0.8 40G', enclosure: 'Trivet 40', drive: 'Skarn T5 2TB', job: 'Bootable spare' },
   {
-    name: 'Label photos', stage: 'benched', planned: '2026-08-09', host: 'Vasculum', port: 'c1', cable: 'Rush C-C 10G', enclosure: 'Hob Dual', drive: 'Silt M2S 500GB', job: 'Label photos',
+    name: 'Field mirror',
+    stage: 'formatted',
+    planned: '2026-10-05',
+    host: 'Drift',
+    port: 'c1',
+    cable: 'Rush C-C 10G',
+    enclosure: 'Grate 10',
+    drive: 'Marl Q4 4TB',
+    job: 'Field mirror'
+  },
+  {
+    name: 'Specimen archive',
+    stage: 'in service',
+    planned: '2026-01-12',
+    host: 'Hedgerow',
+    port: 'a1',
+    cable: 'Rush A-B 5G',
+    enclosure: 'Firedog Dock',
+    drive: 'Gneiss H 8TB',
+    job: 'Specimen archive',
+    runs: [
+      { date: '2026-01-20', seed: 41 },
+      { date: '2026-07-21', seed: 42 }
+    ]
+  },
+  {
+    name: 'Bootable spare',
+    stage: 'bought',
+    planned: '2026-11-02',
+    host: 'Moss',
+    port: 't2',
+    cable: 'Withy 0.8 40G',
+    enclosure: 'Trivet 40',
+    drive: 'Skarn T5 2TB',
+    job: 'Bootable spare'
+  },
+  {
+    name: 'Label photos',
+    stage: 'benched',
+    planned: '2026-08-09',
+    host: 'Vasculum',
+    port: 'c1',
+    cable: 'Rush C-C 10G',
+    enclosure: 'Hob Dual',
+    drive: 'Silt M2S 500GB',
+    job: 'Label photos',
     runs: [{ date: '2026-08-15', seed: 61 }]
   },
   {
-    name: 'Imaging scratch', stage: 'benched', planned: '2026-10-20', host: 'Lantern', port: 't1', cable: 'Osier 0.8 80G', enclosure: 'Flue 80', drive: 'Skarn T5 2TB',
-    runs: [{ date: '2026-10-28', seed: 71 }, { date: '2026-10-29', seed: 72 }]
+    name: 'Imaging scratch',
+    stage: 'benched',
+    planned: '2026-10-20',
+    host: 'Lantern',
+    port: 't1',
+    cable: 'Osier 0.8 80G',
+    enclosure: 'Flue 80',
+    drive: 'Skarn T5 2TB',
+    runs: [
+      { date: '2026-10-28', seed: 71 },
+      { date: '2026-10-29', seed: 72 }
+    ]
   },
   {
-    name: 'Front desk exchange', stage: 'in service', planned: '2026-03-22', host: 'Hedgerow', port: 'a1', cable: 'Rush A-C 5G', enclosure: 'Brazier S', drive: 'Loam S6 1TB',
-    runs: [{ date: '2026-03-29', seed: 81 }, { date: '2026-11-11', seed: 82, fault: 'usb2-fallback' }]
+    name: 'Front desk exchange',
+    stage: 'in service',
+    planned: '2026-03-22',
+    host: 'Hedgerow',
+    port: 'a1',
+    cable: 'Rush A-C 5G',
+    enclosure: 'Brazier S',
+    drive: 'Loam S6 1TB',
+    runs: [
+      { date: '2026-03-29', seed: 81 },
+      { date: '2026-11-11', seed: 82, fault: 'usb2-fallback' }
+    ]
   },
-  { name: 'Two-lane trial', stage: 'assembled', planned: '2026-11-09', host: 'Kiln', port: 'u4', cable: 'Withy 2.0 20G', enclosure: 'Scuttle 20', drive: 'Chert T4 2TB' },
-  { name: 'Second-hand case', stage: 'planned', planned: '2026-11-15', host: 'Drift', port: 'c1', cable: 'Withy 0.8 40G', enclosure: 'Cinderbox T3', drive: 'Chert T4 2TB' },
-  { name: 'Old tower backup', stage: 'planned', planned: '2026-11-20', host: 'Hedgerow', port: 'e1', cable: 'Reed eSATA', enclosure: 'Bracken E', drive: 'Shale H 4TB' },
   {
-    name: 'Bench spare', stage: 'benched', planned: '2026-06-01', host: 'Kiln', port: 'c1', cable: 'Rush C-C 10G', enclosure: 'Hob Dual', drive: 'Silt M2S 500GB',
-    runs: [{ date: '2026-06-04', seed: 121 }, { date: '2026-06-05', seed: 122, fault: 'write-cache-off' }, { date: '2026-06-06', seed: 123 }]
+    name: 'Two-lane trial',
+    stage: 'assembled',
+    planned: '2026-11-09',
+    host: 'Kiln',
+    port: 'u4',
+    cable: 'Withy 2.0 20G',
+    enclosure: 'Scuttle 20',
+    drive: 'Chert T4 2TB'
+  },
+  {
+    name: 'Second-hand case',
+    stage: 'planned',
+    planned: '2026-11-15',
+    host: 'Drift',
+    port: 'c1',
+    cable: 'Withy 0.8 40G',
+    enclosure: 'Cinderbox T3',
+    drive: 'Chert T4 2TB'
+  },
+  {
+    name: 'Old tower backup',
+    stage: 'planned',
+    planned: '2026-11-20',
+    host: 'Hedgerow',
+    port: 'e1',
+    cable: 'Reed eSATA',
+    enclosure: 'Bracken E',
+    drive: 'Shale H 4TB'
+  },
+  {
+    name: 'Bench spare',
+    stage: 'benched',
+    planned: '2026-06-01',
+    host: 'Kiln',
+    port: 'c1',
+    cable: 'Rush C-C 10G',
+    enclosure: 'Hob Dual',
+    drive: 'Silt M2S 500GB',
+    runs: [
+      { date: '2026-06-04', seed: 121 },
+      { date: '2026-06-05', seed: 122, fault: 'write-cache-off' },
+      { date: '2026-06-06', seed: 123 }
+    ]
   }
 ];

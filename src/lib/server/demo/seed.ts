@@ -38,8 +38,23 @@ async function seedParts(db: Knex, crateId: string): Promise<void> {
     if (spec.kind === 'alternative') continue;
     counts[spec.kind] = (counts[spec.kind] ?? 0) + 1;
     const tag = `${letters[spec.kind]}-${String(counts[spec.kind]).padStart(3, '0')}`;
-    const place = { host: 'at its desk', drive: 'drawer 2', enclosure: 'drawer 3', cable: 'cable rail', pad: 'drawer 1' }[spec.kind];
-    await createUnit(db, { ...base, unit: { modelId: id, tag, state: spec.name === 'Marl Q4 4TB' ? 'ordered' : 'owned', location: place, custodian: 'scanning desk' } });
+    const place = {
+      host: 'at its desk',
+      drive: 'drawer 2',
+      enclosure: 'drawer 3',
+      cable: 'cable rail',
+      pad: 'drawer 1'
+    }[spec.kind];
+    await createUnit(db, {
+      ...base,
+      unit: {
+        modelId: id,
+        tag,
+        state: spec.name === 'Marl Q4 4TB' ? 'ordered' : 'owned',
+        location: place,
+        custodian: 'scanning desk'
+      }
+    });
   }
   for (const spec of DEMO_JOBS) await createJob(db, { ...base, spec, id: demoId(`job ${spec.name}`) });
   for (const [n, [name, price]] of Object.entries(DEMO_PRICES).entries()) {
@@ -47,22 +62,32 @@ async function seedParts(db: Knex, crateId: string): Promise<void> {
       // Prices drift down a little over the year, and the two vendors take turns.
       const list = Math.round(price * (1.08 - 0.04 * i) * 100) / 100;
       const vendor = VENDORS[(n + i) % 2]!;
-      await createQuote(db, { ...base, at: `${date}T09:00:00.000Z`, quote: { partId: demoId(name), vendor, date, currency: 'EUR', list, ...(i === 2 && price > 60 ? { discountPercent: 5 } : {}), ...(price < 60 ? { shipping: 3.9 } : {}) } });
+      await createQuote(db, {
+        ...base,
+        at: `${date}T09:00:00.000Z`,
+        quote: {
+          partId: demoId(name),
+          vendor,
+          date,
+          currency: 'EUR',
+          list,
+          ...(i === 2 && price > 60 ? { discountPercent: 5 } : {}),
+          ...(price < 60 ? { shipping: 3.9 } : {})
+        }
+      });
     }
   }
 }
 
 async function seedBuilds(db: Knex, crateId: string): Promise<void> {
-  const choices = DEMO_BUILDS.map(
-    (build): Choice => ({
-      hostId: demoId(build.host),
-      portId: build.port,
-      ...(build.cable ? { cableId: demoId(build.cable) } : {}),
-      enclosureId: demoId(build.enclosure),
-      driveId: demoId(build.drive),
-      ...(build.job ? { jobId: demoId(`job ${build.job}`) } : {})
-    })
-  );
+  const choices = DEMO_BUILDS.map((build): Choice => ({
+    hostId: demoId(build.host),
+    portId: build.port,
+    ...(build.cable ? { cableId: demoId(build.cable) } : {}),
+    enclosureId: demoId(build.enclosure),
+    driveId: demoId(build.drive),
+    ...(build.job ? { jobId: demoId(`job ${build.job}`) } : {})
+  }));
   const library = await loadLibrary(db, crateId, choices);
   for (const [i, demo] of DEMO_BUILDS.entries()) {
     const choice = choices[i]!;
@@ -70,7 +95,14 @@ async function seedBuilds(db: Knex, crateId: string): Promise<void> {
     const report = plan(snapshot);
     const id = demoId(`build ${demo.name}`);
     const tag = `AC-${String(i + 1).padStart(4, '0')}`;
-    await createBuild(db, { crateId, id, tag, build: { name: demo.name, stage: demo.stage, choice, snapshot, report }, by: BY, at: `${demo.planned}T10:00:00.000Z` });
+    await createBuild(db, {
+      crateId,
+      id,
+      tag,
+      build: { name: demo.name, stage: demo.stage, choice, snapshot, report },
+      by: BY,
+      at: `${demo.planned}T10:00:00.000Z`
+    });
     for (const { date, seed, fault } of demo.runs ?? []) {
       const results = simulatePairCheck(report, seed, fault);
       if (!results) continue;
@@ -85,14 +117,34 @@ async function seedBuilds(db: Knex, crateId: string): Promise<void> {
         mode: report.link.mode,
         ids: { ...choice }
       };
-      const conditions = { filesystem: report.filesystem.first.filesystem, ambientC: 21, power: 'mains' as const, testGB: 5, repeats: 5, ...(fault ? { notes: `simulated fault: ${fault}` } : {}) };
-      await createRun(db, { crateId, buildId: id, tag, run: { date, results, conditions, chain, simulated: true, accepted: [] }, by: BY, at: `${date}T15:00:00.000Z` });
+      const conditions = {
+        filesystem: report.filesystem.first.filesystem,
+        ambientC: 21,
+        power: 'mains' as const,
+        testGB: 5,
+        repeats: 5,
+        ...(fault ? { notes: `simulated fault: ${fault}` } : {})
+      };
+      await createRun(db, {
+        crateId,
+        buildId: id,
+        tag,
+        run: { date, results, conditions, chain, simulated: true, accepted: [] },
+        by: BY,
+        at: `${date}T15:00:00.000Z`
+      });
     }
   }
 }
 
 async function seedDemo(db: Knex, at: string): Promise<Crate> {
-  const crate = await createCrate(db, { name: 'Fernhollow Herbarium', slug: 'fernhollow', id: demoId('crate'), at, demo: true });
+  const crate = await createCrate(db, {
+    name: 'Fernhollow Herbarium',
+    slug: 'fernhollow',
+    id: demoId('crate'),
+    at,
+    demo: true
+  });
   await seedParts(db, crate.id);
   await seedBuilds(db, crate.id);
   return crate;

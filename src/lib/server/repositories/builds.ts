@@ -43,14 +43,24 @@ export async function listBuilds(db: Knex, crateId: string): Promise<StoredBuild
 }
 
 /** @throws Problem `not-found` */
-export async function getBuild(db: Knex, where: { tag: string } | { crate_id: string; id: string }): Promise<StoredBuild> {
+export async function getBuild(
+  db: Knex,
+  where: { tag: string } | { crate_id: string; id: string }
+): Promise<StoredBuild> {
   const row = await db('builds').where(where).first();
   if (!row) throw notFound('build');
   return fromRow(row);
 }
 
 type Planned = { name: string; stage: BuildStage; choice: Choice; snapshot: PlanInput; report: PlanReport };
-const toRow = ({ name, stage, choice, snapshot, report }: Planned) => ({ name, stage, choice, snapshot, report, engine: report.engine });
+const toRow = ({ name, stage, choice, snapshot, report }: Planned) => ({
+  name,
+  stage,
+  choice,
+  snapshot,
+  report,
+  engine: report.engine
+});
 
 /** Tags count up over all crates, so that a label leads to one page. Deleted builds keep their numbers, for their labels may still stick. */
 async function nextTag(db: Knex): Promise<string> {
@@ -63,13 +73,25 @@ async function nextTag(db: Knex): Promise<string> {
   return `AC-${String(Number(highest?.slice(3) ?? 0) + 1).padStart(4, '0')}`;
 }
 
-export async function createBuild(db: Knex, args: { crateId: string; build: Planned; id?: string; tag?: string } & By): Promise<Changed & { tag: string }> {
+export async function createBuild(
+  db: Knex,
+  args: { crateId: string; build: Planned; id?: string; tag?: string } & By
+): Promise<Changed & { tag: string }> {
   const { crateId, build, by, at, id = newId() } = args;
   for (let attempt = 0; ; attempt++) {
     const tag = args.tag ?? (await nextTag(db));
     try {
       const event = { kind: 'planned', message: `Saved ${tag}, ${build.name}.` };
-      const changed = await change(db, { action: 'insert', table: 'builds', crateId, id, by, at, event, row: { tag, ...toRow(build) } });
+      const changed = await change(db, {
+        action: 'insert',
+        table: 'builds',
+        crateId,
+        id,
+        by,
+        at,
+        event,
+        row: { tag, ...toRow(build) }
+      });
       return { ...changed, tag };
     } catch (error) {
       // Another tab took the number between reading and writing.
@@ -78,7 +100,10 @@ export async function createBuild(db: Knex, args: { crateId: string; build: Plan
   }
 }
 
-export async function updateBuild(db: Knex, args: { crateId: string; id: string; version: number; build: Planned } & By): Promise<Changed> {
+export async function updateBuild(
+  db: Knex,
+  args: { crateId: string; id: string; version: number; build: Planned } & By
+): Promise<Changed> {
   const { crateId, id, version, build, by, at } = args;
   const current = await getBuild(db, { crate_id: crateId, id });
   const event =
@@ -89,14 +114,37 @@ export async function updateBuild(db: Knex, args: { crateId: string; id: string;
 }
 
 /** Deletes a build and its results as one group. */
-export async function deleteBuild(db: Knex, args: { crateId: string; id: string; version: number } & By): Promise<Changed> {
+export async function deleteBuild(
+  db: Knex,
+  args: { crateId: string; id: string; version: number } & By
+): Promise<Changed> {
   const { crateId, id, version, by, at } = args;
   return db.transaction(async (trx) => {
     const { tag, name } = await getBuild(trx, { crate_id: crateId, id });
     const group = newId();
     for (const run of await trx('runs').where({ build_id: id })) {
-      await change(trx, { action: 'delete', table: 'runs', crateId, id: run.id, version: run.version, by, at, group, event: { kind: 'deleted', message: `Deleted a result of ${tag}.` } });
+      await change(trx, {
+        action: 'delete',
+        table: 'runs',
+        crateId,
+        id: run.id,
+        version: run.version,
+        by,
+        at,
+        group,
+        event: { kind: 'deleted', message: `Deleted a result of ${tag}.` }
+      });
     }
-    return change(trx, { action: 'delete', table: 'builds', crateId, id, version, by, at, group, event: { kind: 'deleted', message: `Deleted ${tag}, ${name}.` } });
+    return change(trx, {
+      action: 'delete',
+      table: 'builds',
+      crateId,
+      id,
+      version,
+      by,
+      at,
+      group,
+      event: { kind: 'deleted', message: `Deleted ${tag}, ${name}.` }
+    });
   });
 }

@@ -32,16 +32,50 @@ function toRow(spec: Job) {
 
 export function createJob(db: Knex, args: { crateId: string; spec: Job; id?: string } & By): Promise<Changed> {
   const { crateId, spec, by, at, id = newId() } = args;
-  return change(db, { action: 'insert', table: 'jobs', crateId, id, by, at, event: { kind: 'added', message: `Added the job ${spec.name}.` }, row: toRow(spec) });
+  return change(db, {
+    action: 'insert',
+    table: 'jobs',
+    crateId,
+    id,
+    by,
+    at,
+    event: { kind: 'added', message: `Added the job ${spec.name}.` },
+    row: toRow(spec)
+  });
 }
 
-export function updateJob(db: Knex, args: { crateId: string; id: string; version: number; spec: Job } & By): Promise<Changed> {
+export function updateJob(
+  db: Knex,
+  args: { crateId: string; id: string; version: number; spec: Job } & By
+): Promise<Changed> {
   const { crateId, id, version, spec, by, at } = args;
-  return change(db, { action: 'update', table: 'jobs', crateId, id, version, by, at, event: { kind: 'edited', message: `Edited the job ${spec.name}.` }, row: toRow(spec) });
+  return change(db, {
+    action: 'update',
+    table: 'jobs',
+    crateId,
+    id,
+    version,
+    by,
+    at,
+    event: { kind: 'edited', message: `Edited the job ${spec.name}.` },
+    row: toRow(spec)
+  });
 }
 
-export async function deleteJob(db: Knex, args: { crateId: string; id: string; version: number } & By): Promise<Changed> {
+export async function deleteJob(
+  db: Knex,
+  args: { crateId: string; id: string; version: number } & By
+): Promise<Changed> {
   const { crateId, id, version, by, at } = args;
   const { spec } = await getJob(db, args);
-  return change(db, { action: 'delete', table: 'jobs', crateId, id, version, by, at, event: { kind: 'deleted', message: `Deleted the job ${spec.name}.` } });
+  return change(db, {
+    action: 'delete',
+    table: 'jobs',
+    crateId,
+    id,
+    version,
+    by,
+    at,
+    event: { kind: 'deleted', message: `Deleted the job ${spec.name}.` }
+  });
 }

@@ -21,7 +21,10 @@ const withUnits = (db: Knex, crateId: string) =>
     .select('models.*')
     .select(db('units').count('*').whereRaw('units.model_id = models.id').whereNot('state', 'retired').as('units'));
 
-export async function listModels(db: Knex, args: { crateId: string; kind?: Kind; ids?: readonly string[] }): Promise<StoredModel[]> {
+export async function listModels(
+  db: Knex,
+  args: { crateId: string; kind?: Kind; ids?: readonly string[] }
+): Promise<StoredModel[]> {
   const rows = withUnits(db, args.crateId).orderBy('name').orderBy('id');
   if (args.kind) rows.where('kind', args.kind);
   if (args.ids) rows.whereIn('models.id', [...args.ids]);
@@ -29,7 +32,11 @@ export async function listModels(db: Knex, args: { crateId: string; kind?: Kind;
 }
 
 export async function countModels(db: Knex, crateId: string): Promise<Partial<Record<Kind, number>>> {
-  const rows: { kind: Kind; n: number | string }[] = await db('models').where({ crate_id: crateId }).groupBy('kind').select('kind').count({ n: '*' });
+  const rows: { kind: Kind; n: number | string }[] = await db('models')
+    .where({ crate_id: crateId })
+    .groupBy('kind')
+    .select('kind')
+    .count({ n: '*' });
   return Object.fromEntries(rows.map(({ kind, n }) => [kind, Number(n)]));
 }
 
@@ -53,25 +60,48 @@ export function createModel(db: Knex, args: { crateId: string; spec: Model; id?:
 }
 
 /** @throws Problem `bad-input` where the kind would change: builds refer to a part by its place in the chain */
-export async function updateModel(db: Knex, args: { crateId: string; id: string; version: number; spec: Model } & By): Promise<Changed> {
+export async function updateModel(
+  db: Knex,
+  args: { crateId: string; id: string; version: number; spec: Model } & By
+): Promise<Changed> {
   const { crateId, id, version, spec, by, at } = args;
   const current = await getModel(db, { crateId, id });
-  if (current.spec.kind !== spec.kind) throw new Problem('bad-input', 'A part keeps its kind.', [{ path: 'spec.kind', message: `is ${current.spec.kind}` }]);
+  if (current.spec.kind !== spec.kind)
+    throw new Problem('bad-input', 'A part keeps its kind.', [
+      { path: 'spec.kind', message: `is ${current.spec.kind}` }
+    ]);
   const event = { kind: 'edited', message: `Edited the ${KIND_LABEL[spec.kind].one} ${spec.name}.` };
   return change(db, { action: 'update', table: 'models', crateId, id, version, by, at, event, row: toRow(spec) });
 }
 
 /** Deletes a part and its quotes as one group. Builds keep their own copy of it.
  *  @throws Problem `in-use` while units of it exist */
-export async function deleteModel(db: Knex, args: { crateId: string; id: string; version: number } & By): Promise<Changed> {
+export async function deleteModel(
+  db: Knex,
+  args: { crateId: string; id: string; version: number } & By
+): Promise<Changed> {
   const { crateId, id, version, by, at } = args;
   return db.transaction(async (trx) => {
     const { spec, units } = await getModel(trx, { crateId, id });
     const retired = await trx('units').where({ model_id: id }).first('id');
-    if (retired) throw new Problem('in-use', `There ${units === 1 ? 'is one unit' : `are ${units} units`} of ${spec.name}; remove them first.`);
+    if (retired)
+      throw new Problem(
+        'in-use',
+        `There ${units === 1 ? 'is one unit' : `are ${units} units`} of ${spec.name}; remove them first.`
+      );
     const group = newId();
     for (const quote of await trx('quotes').where({ part_id: id })) {
-      await change(trx, { action: 'delete', table: 'quotes', crateId, id: quote.id, version: quote.version, by, at, group, event: { kind: 'deleted', message: `Deleted a quote for ${spec.name}.` } });
+      await change(trx, {
+        action: 'delete',
+        table: 'quotes',
+        crateId,
+        id: quote.id,
+        version: quote.version,
+        by,
+        at,
+        group,
+        event: { kind: 'deleted', message: `Deleted a quote for ${spec.name}.` }
+      });
     }
     const event = { kind: 'deleted', message: `Deleted the ${KIND_LABEL[spec.kind].one} ${spec.name}.` };
     return change(trx, { action: 'delete', table: 'models', crateId, id, version, by, at, group, event });

@@ -13,7 +13,10 @@ const fromRow = (row: Record<string, unknown>): StoredQuote => ({
   quote: quoteSchema.parse({ ...(row.details as object), partId: row.part_id, date: row.date })
 });
 
-export async function listQuotes(db: Knex, args: { crateId: string; partIds?: readonly string[] }): Promise<StoredQuote[]> {
+export async function listQuotes(
+  db: Knex,
+  args: { crateId: string; partIds?: readonly string[] }
+): Promise<StoredQuote[]> {
   const rows = db('quotes').where({ crate_id: args.crateId }).orderBy('date', 'desc').orderBy('id');
   if (args.partIds) rows.whereIn('part_id', [...args.partIds]);
   return (await rows).map(fromRow);
@@ -25,11 +28,32 @@ export async function createQuote(db: Knex, args: { crateId: string; quote: Quot
   const { partId, date, ...details } = quote;
   const { spec } = await getModel(db, { crateId, id: partId });
   const event = { kind: 'quoted', message: `Noted a quote for ${spec.name} from ${quote.vendor}.` };
-  return change(db, { action: 'insert', table: 'quotes', crateId, id: newId(), by, at, event, row: { part_id: partId, date, details } });
+  return change(db, {
+    action: 'insert',
+    table: 'quotes',
+    crateId,
+    id: newId(),
+    by,
+    at,
+    event,
+    row: { part_id: partId, date, details }
+  });
 }
 
-export async function deleteQuote(db: Knex, args: { crateId: string; id: string; version: number } & By): Promise<Changed> {
+export async function deleteQuote(
+  db: Knex,
+  args: { crateId: string; id: string; version: number } & By
+): Promise<Changed> {
   const { crateId, id, version, by, at } = args;
   if (!(await db('quotes').where({ crate_id: crateId, id }).first('id'))) throw notFound('quote');
-  return change(db, { action: 'delete', table: 'quotes', crateId, id, version, by, at, event: { kind: 'deleted', message: 'Deleted a quote.' } });
+  return change(db, {
+    action: 'delete',
+    table: 'quotes',
+    crateId,
+    id,
+    version,
+    by,
+    at,
+    event: { kind: 'deleted', message: 'Deleted a quote.' }
+  });
 }

@@ -52,16 +52,47 @@ export async function listRuns(db: Knex, args: { crateId: string; buildId?: stri
   return (await db('runs').where(where).orderBy('date', 'desc').orderBy('id', 'desc')).map(fromRow);
 }
 
-export type NewRun = { date: string; results: PairResults; conditions: Conditions; chain: z.infer<typeof chainSchema>; simulated: boolean; accepted: string[] };
+export type NewRun = {
+  date: string;
+  results: PairResults;
+  conditions: Conditions;
+  chain: z.infer<typeof chainSchema>;
+  simulated: boolean;
+  accepted: string[];
+};
 
-export function createRun(db: Knex, args: { crateId: string; buildId: string; tag: string; run: NewRun } & By): Promise<Changed> {
+export function createRun(
+  db: Knex,
+  args: { crateId: string; buildId: string; tag: string; run: NewRun } & By
+): Promise<Changed> {
   const { crateId, buildId, tag, run, by, at } = args;
   const event = { kind: 'measured', message: `Entered a ${run.simulated ? 'simulated ' : ''}pair check of ${tag}.` };
-  return change(db, { action: 'insert', table: 'runs', crateId, id: newId(), by, at, event, row: { build_id: buildId, protocol: 'pair-check', ...run } });
+  return change(db, {
+    action: 'insert',
+    table: 'runs',
+    crateId,
+    id: newId(),
+    by,
+    at,
+    event,
+    row: { build_id: buildId, protocol: 'pair-check', ...run }
+  });
 }
 
-export async function deleteRun(db: Knex, args: { crateId: string; buildId: string; id: string; version: number } & By): Promise<Changed> {
+export async function deleteRun(
+  db: Knex,
+  args: { crateId: string; buildId: string; id: string; version: number } & By
+): Promise<Changed> {
   const { crateId, buildId, id, version, by, at } = args;
   if (!(await db('runs').where({ crate_id: crateId, build_id: buildId, id }).first('id'))) throw notFound('run');
-  return change(db, { action: 'delete', table: 'runs', crateId, id, version, by, at, event: { kind: 'deleted', message: 'Deleted a pair check.' } });
+  return change(db, {
+    action: 'delete',
+    table: 'runs',
+    crateId,
+    id,
+    version,
+    by,
+    at,
+    event: { kind: 'deleted', message: 'Deleted a pair check.' }
+  });
 }

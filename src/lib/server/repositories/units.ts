@@ -10,7 +10,10 @@ type By = { by: string; at: string };
 const fromRow = (row: Record<string, unknown>): StoredUnit => ({
   id: row.id as string,
   version: row.version as number,
-  unit: { ...unitSchema.parse({ ...(row.details as object), modelId: row.model_id, tag: row.tag, state: row.state }), id: row.id as string }
+  unit: {
+    ...unitSchema.parse({ ...(row.details as object), modelId: row.model_id, tag: row.tag, state: row.state }),
+    id: row.id as string
+  }
 });
 
 export async function listUnits(db: Knex, args: { crateId: string; modelId?: string }): Promise<StoredUnit[]> {
@@ -21,7 +24,8 @@ export async function listUnits(db: Knex, args: { crateId: string; modelId?: str
 /** A tag names one thing in a crate. */
 async function refuseTakenTag(db: Knex, crateId: string, tag: string, except: string): Promise<void> {
   const other = await db('units').where({ crate_id: crateId, tag }).whereNot({ id: except }).first('id');
-  if (other) throw new Problem('bad-input', `The tag ${tag} is taken.`, [{ path: 'tag', message: 'is taken by another unit' }]);
+  if (other)
+    throw new Problem('bad-input', `The tag ${tag} is taken.`, [{ path: 'tag', message: 'is taken by another unit' }]);
 }
 
 function toRow(unit: Unit) {
@@ -38,7 +42,10 @@ export async function createUnit(db: Knex, args: { crateId: string; unit: Unit }
   return change(db, { action: 'insert', table: 'units', crateId, id, by, at, event, row: toRow(unit) });
 }
 
-export async function updateUnit(db: Knex, args: { crateId: string; id: string; version: number; unit: Unit } & By): Promise<Changed> {
+export async function updateUnit(
+  db: Knex,
+  args: { crateId: string; id: string; version: number; unit: Unit } & By
+): Promise<Changed> {
   const { crateId, id, version, unit, by, at } = args;
   await getModel(db, { crateId, id: unit.modelId });
   await refuseTakenTag(db, crateId, unit.tag, id);
@@ -46,9 +53,21 @@ export async function updateUnit(db: Knex, args: { crateId: string; id: string; 
   return change(db, { action: 'update', table: 'units', crateId, id, version, by, at, event, row: toRow(unit) });
 }
 
-export async function deleteUnit(db: Knex, args: { crateId: string; id: string; version: number } & By): Promise<Changed> {
+export async function deleteUnit(
+  db: Knex,
+  args: { crateId: string; id: string; version: number } & By
+): Promise<Changed> {
   const { crateId, id, version, by, at } = args;
   const row = await db('units').where({ crate_id: crateId, id }).first('tag');
   if (!row) throw notFound('unit');
-  return change(db, { action: 'delete', table: 'units', crateId, id, version, by, at, event: { kind: 'deleted', message: `Deleted the unit ${row.tag}.` } });
+  return change(db, {
+    action: 'delete',
+    table: 'units',
+    crateId,
+    id,
+    version,
+    by,
+    at,
+    event: { kind: 'deleted', message: `Deleted the unit ${row.tag}.` }
+  });
 }

@@ -19,8 +19,17 @@
   let { today, filesystem, isWindows, refused, busy, draftKey, onsave }: Props = $props();
 
   // svelte-ignore state_referenced_locally
-  const blank = { date: today, filesystem: filesystem as string, writeCache: '', power: '', fillPercent: '', ambientC: '', testGB: '', repeats: '', notes: '' };
-  // svelte-ignore state_referenced_locally
+  const blank = {
+    date: today,
+    filesystem: filesystem as string,
+    writeCache: '',
+    power: '',
+    fillPercent: '',
+    ambientC: '',
+    testGB: '',
+    repeats: '',
+    notes: ''
+  };
   let typed = $state<Record<string, string>>({ ...blank });
   let encrypted = $state(false);
   let accepted = $state<string[]>([]);
@@ -57,13 +66,20 @@
     };
     for (const field of RESULT_FIELDS) one(field, RATE);
     for (const { key, expect } of CONDITIONS) one(key, expect);
-    if (values.repeats !== undefined && !Number.isInteger(values.repeats)) problems.repeats = { message: 'This must be a whole number.', suggestions: [] };
-    if (!/^\d{4}-\d{2}-\d{2}$/.test(typed.date ?? '')) problems.date = { message: 'A date is needed.', suggestions: [] };
-    if (tried && RESULT_FIELDS.every((f) => values[f] === undefined && !problems[f])) problems.readMBps = { message: 'At least one result is needed.', suggestions: [] };
+    if (values.repeats !== undefined && !Number.isInteger(values.repeats))
+      problems.repeats = { message: 'This must be a whole number.', suggestions: [] };
+    if (!/^\d{4}-\d{2}-\d{2}$/.test(typed.date ?? ''))
+      problems.date = { message: 'A date is needed.', suggestions: [] };
+    if (tried && RESULT_FIELDS.every((f) => values[f] === undefined && !problems[f]))
+      problems.readMBps = { message: 'At least one result is needed.', suggestions: [] };
     return { values, problems };
   });
   const alarmOf = (field: ResultField) => refused.alarms.find((a) => a.field === field && !accepted.includes(a.id));
-  const errorOf = (key: string) => read.problems[key]?.message ?? (cleared ? undefined : (refused.fields[`results.${key}`] ?? refused.fields[key] ?? refused.fields[`conditions.${key}`]));
+  const errorOf = (key: string) =>
+    read.problems[key]?.message ??
+    (cleared
+      ? undefined
+      : (refused.fields[`results.${key}`] ?? refused.fields[key] ?? refused.fields[`conditions.${key}`]));
 
   function edit(key: string, value: string): void {
     typed[key] = value;
@@ -81,7 +97,9 @@
       date: typed.date ?? today,
       results: Object.fromEntries(RESULT_FIELDS.filter((f) => values[f] !== undefined).map((f) => [f, values[f]])),
       conditions: {
-        ...Object.fromEntries(CONDITIONS.filter(({ key }) => values[key] !== undefined).map(({ key }) => [key, values[key]])),
+        ...Object.fromEntries(
+          CONDITIONS.filter(({ key }) => values[key] !== undefined).map(({ key }) => [key, values[key]])
+        ),
         ...(typed.filesystem ? { filesystem: typed.filesystem as FilesystemId } : {}),
         ...(typed.writeCache ? { writeCache: typed.writeCache as 'performance' } : {}),
         ...(typed.power ? { power: typed.power as 'mains' } : {}),
@@ -109,29 +127,59 @@
       {@const alarm = cleared ? undefined : alarmOf(field)}
       {@const error = errorOf(field)}
       <div class:wide={alarm || (error?.length ?? 0) > 60}>
-        <TextInput labelText="{RESULT_LABEL[field]}, MB/s" value={typed[field] ?? ''} invalid={error !== undefined} invalidText={error ?? ''} autocomplete="off" inputmode="decimal" on:input={(e) => edit(field, String(e.detail ?? ''))} />
+        <TextInput
+          labelText="{RESULT_LABEL[field]}, MB/s"
+          value={typed[field] ?? ''}
+          invalid={error !== undefined}
+          invalidText={error ?? ''}
+          autocomplete="off"
+          inputmode="decimal"
+          on:input={(e) => edit(field, String(e.detail ?? ''))}
+        />
         <p class="meant">
           {#each read.problems[field]?.suggestions ?? [] as suggestion (suggestion.text)}
             <button type="button" onclick={() => edit(field, suggestion.text)}>{suggestion.text}</button>
           {/each}
-          {#if alarm?.meant}{@const meant = alarm.meant}<button type="button" onclick={() => edit(field, meant.text)}>Make it {meant.text}</button>{/if}
-          {#if alarm && alarm.level === 'suspicious'}<button type="button" onclick={() => accept(alarm)}>Keep it as it is</button>{/if}
+          {#if alarm?.meant}{@const meant = alarm.meant}<button type="button" onclick={() => edit(field, meant.text)}
+              >Make it {meant.text}</button
+            >{/if}
+          {#if alarm && alarm.level === 'suspicious'}<button type="button" onclick={() => accept(alarm)}
+              >Keep it as it is</button
+            >{/if}
         </p>
       </div>
     {/each}
     <div>
-      <TextInput type="date" labelText="Day" value={typed.date ?? ''} invalid={errorOf('date') !== undefined} invalidText={errorOf('date') ?? ''} max={today} on:input={(e) => edit('date', String(e.detail ?? ''))} />
+      <TextInput
+        type="date"
+        labelText="Day"
+        value={typed.date ?? ''}
+        invalid={errorOf('date') !== undefined}
+        invalidText={errorOf('date') ?? ''}
+        max={today}
+        on:input={(e) => edit('date', String(e.detail ?? ''))}
+      />
     </div>
   </div>
   <details>
-    <summary>Conditions <span class="small quiet">what another result must share to be compared with this one</span></summary>
+    <summary
+      >Conditions <span class="small quiet">what another result must share to be compared with this one</span></summary
+    >
     <div class="fields">
-      <Select labelText="Filesystem" selected={typed.filesystem ?? ''} on:update={(e) => edit('filesystem', String(e.detail))}>
+      <Select
+        labelText="Filesystem"
+        selected={typed.filesystem ?? ''}
+        on:update={(e) => edit('filesystem', String(e.detail))}
+      >
         <SelectItem value="" text="not known" />
         {#each FILESYSTEM_IDS as id (id)}<SelectItem value={id} text={FILESYSTEMS[id].label} />{/each}
       </Select>
       {#if isWindows}
-        <Select labelText="Write cache" selected={typed.writeCache ?? ''} on:update={(e) => edit('writeCache', String(e.detail))}>
+        <Select
+          labelText="Write cache"
+          selected={typed.writeCache ?? ''}
+          on:update={(e) => edit('writeCache', String(e.detail))}
+        >
           <SelectItem value="" text="not known" />
           <SelectItem value="performance" text="better performance" />
           <SelectItem value="quick-removal" text="quick removal" />
@@ -143,11 +191,24 @@
         <SelectItem value="battery" text="battery" />
       </Select>
       {#each CONDITIONS as { key, label } (key)}
-        <TextInput labelText={label} value={typed[key] ?? ''} invalid={errorOf(key) !== undefined} invalidText={errorOf(key) ?? ''} autocomplete="off" on:input={(e) => edit(key, String(e.detail ?? ''))} />
+        <TextInput
+          labelText={label}
+          value={typed[key] ?? ''}
+          invalid={errorOf(key) !== undefined}
+          invalidText={errorOf(key) ?? ''}
+          autocomplete="off"
+          on:input={(e) => edit(key, String(e.detail ?? ''))}
+        />
       {/each}
       <Checkbox labelText="Encrypted" bind:checked={encrypted} />
     </div>
-    <TextArea labelText="Notes" rows={2} value={typed.notes ?? ''} maxlength={2000} on:input={(e) => edit('notes', (e.target as HTMLTextAreaElement).value)} />
+    <TextArea
+      labelText="Notes"
+      rows={2}
+      value={typed.notes ?? ''}
+      maxlength={2000}
+      on:input={(e) => edit('notes', (e.target as HTMLTextAreaElement).value)}
+    />
   </details>
   <Button type="submit" size="field" disabled={busy}>Keep the result</Button>
 </form>

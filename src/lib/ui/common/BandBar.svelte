@@ -10,7 +10,9 @@
 
 <svg viewBox="0 0 160 14" width="160" height="14" aria-hidden="true" focusable="false">
   <defs>
-    <pattern id="bar-{uid}" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><line x1="0" y1="0" x2="0" y2="5" /></pattern>
+    <pattern id="bar-{uid}" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"
+      ><line x1="0" y1="0" x2="0" y2="5" /></pattern
+    >
   </defs>
   <line class="axis" x1="0" x2="160" y1="7" y2="7" />
   <rect x={x(band.low)} y="2.5" width={Math.max(2, x(band.high) - x(band.low))} height="9" fill="url(#bar-{uid})" />

@@ -19,7 +19,9 @@
 {#if build.stages.length > 0}
   <Lane small stages={build.stages} bottleneck={build.bottleneck} predicted={build.write} {measured} />
 {:else}
-  <svg viewBox="0 0 120 30" width="120" height="30" aria-hidden="true"><path d="M0 28H50M70 28h50M50 22l20 12M70 22L50 34" /></svg>
+  <svg viewBox="0 0 120 30" width="120" height="30" aria-hidden="true"
+    ><path d="M0 28H50M70 28h50M50 22l20 12M70 22L50 34" /></svg
+  >
 {/if}
 
 <style>

@@ -3,4 +3,6 @@
   let { value, unit = '' }: { value: string; unit?: string } = $props();
 </script>
 
-<span class="figure">{value}{#if unit}<span class="unit">{unit}</span>{/if}</span>
+<span class="figure"
+  >{value}{#if unit}<span class="unit">{unit}</span>{/if}</span
+>

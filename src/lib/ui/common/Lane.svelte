@@ -16,16 +16,36 @@
     selected?: string;
     onselect?: (figure: string) => void;
   };
-  let { stages, bottleneck, predicted, measured, measuredLabel = 'measured', small = false, selected, onselect }: Props = $props();
+  let {
+    stages,
+    bottleneck,
+    predicted,
+    measured,
+    measuredLabel = 'measured',
+    small = false,
+    selected,
+    onselect
+  }: Props = $props();
 
   const WIDTH = $derived(small ? 120 : 860);
   const scale = $derived(small ? 0.22 : 1);
   const FLOOR = $derived(small ? 28 : 126);
   const slope = $derived(small ? 8 : 46);
-  const names: Record<string, string> = { port: 'port', cable: 'cable', bridge: 'bridge', slot: 'slot', drive: 'drive' };
+  const names: Record<string, string> = {
+    port: 'port',
+    cable: 'cable',
+    bridge: 'bridge',
+    slot: 'slot',
+    drive: 'drive'
+  };
   const uid = $props.id();
 
-  const steps = $derived(laneSteps(stages.map((s) => s.MBps.typical), WIDTH).map((step) => ({ ...step, height: step.height * scale })));
+  const steps = $derived(
+    laneSteps(
+      stages.map((s) => s.MBps.typical),
+      WIDTH
+    ).map((step) => ({ ...step, height: step.height * scale }))
+  );
   const path = $derived(lanePath(steps, FLOOR, slope));
   const narrow = $derived(steps[stages.findIndex((s) => s.stage === bottleneck)]);
   const height = (mbps: number) => laneHeight(mbps) * scale;
@@ -53,7 +73,10 @@
     {#if step.cut}
       <path
         class="torn"
-        d="M{step.x + 4} {FLOOR - step.height}{Array.from({ length: Math.max(1, Math.floor((step.width - 8) / 8)) }, (_, n) => `l4 ${n % 2 ? 3 : -3}l4 ${n % 2 ? -3 : 3}`).join('')}"
+        d="M{step.x + 4} {FLOOR - step.height}{Array.from(
+          { length: Math.max(1, Math.floor((step.width - 8) / 8)) },
+          (_, n) => `l4 ${n % 2 ? 3 : -3}l4 ${n % 2 ? -3 : 3}`
+        ).join('')}"
       />
     {/if}
   {/each}
@@ -64,7 +87,13 @@
   {/if}
   {#if narrow}
     {@const y = FLOOR - narrow.height}
-    <line class="narrow" x1={narrow.x + (small ? 1 : 12)} x2={narrow.x + narrow.width - (small ? 1 : 12)} y1={y} y2={y} />
+    <line
+      class="narrow"
+      x1={narrow.x + (small ? 1 : 12)}
+      x2={narrow.x + narrow.width - (small ? 1 : 12)}
+      y1={y}
+      y2={y}
+    />
     {#if !small}
       {@const middle = narrow.x + narrow.width / 2}
       <path class="notch" d="M{middle - 7} {y - 12}h14l-7 9z" />
@@ -72,13 +101,17 @@
   {/if}
   {#if measured !== undefined}
     <line class="measured" x1="0" x2={WIDTH} y1={FLOOR - height(measured)} y2={FLOOR - height(measured)} />
-    {#if !small}<text class="measured-label" x={WIDTH - 4} y={FLOOR - height(measured) - 5} text-anchor="end">{measuredLabel} {rate(measured)}</text>{/if}
+    {#if !small}<text class="measured-label" x={WIDTH - 4} y={FLOOR - height(measured) - 5} text-anchor="end"
+        >{measuredLabel} {rate(measured)}</text
+      >{/if}
   {/if}
   <line class="floor" x1="0" x2={WIDTH} y1={FLOOR} y2={FLOOR} />
 {/snippet}
 
 {#if small}
-  <svg class="lane small" viewBox="0 0 {WIDTH} 30" width={WIDTH} height="30" aria-hidden="true" focusable="false">{@render drawing()}</svg>
+  <svg class="lane small" viewBox="0 0 {WIDTH} 30" width={WIDTH} height="30" aria-hidden="true" focusable="false"
+    >{@render drawing()}</svg
+  >
 {:else}
   <figure class="lane-figure">
     <svg class="lane" viewBox="0 -4 {WIDTH + 44} {FLOOR + 6}" role="img" aria-label={summary}>{@render drawing()}</svg>
@@ -92,8 +125,19 @@
               aria-pressed={selected === `stage.${stage.stage}`}
               onclick={() => onselect?.(`stage.${stage.stage}`)}
             >
-              <span class="name">{names[stage.stage]}{#if stage.stage === bottleneck}, slowest link{/if}</span>
-              <span class="label"><span class="figure">{rate(stage.MBps.typical)}<span class="unit">MB/s</span>{#if stage.MBps.typical > TOP_MBPS}<span class="hidden-visually"> (drawn cut off)</span>{/if}</span> {stage.label}</span>
+              <span class="name"
+                >{names[stage.stage]}{#if stage.stage === bottleneck}, slowest link{/if}</span
+              >
+              <span class="label"
+                ><span class="figure"
+                  >{rate(stage.MBps.typical)}<span class="unit">MB/s</span>{#if stage.MBps.typical > TOP_MBPS}<span
+                      class="hidden-visually"
+                    >
+                      (drawn cut off)</span
+                    >{/if}</span
+                >
+                {stage.label}</span
+              >
             </button>
           </li>
         {/each}

@@ -3,7 +3,12 @@
   import ThemeSwitch from './ThemeSwitch.svelte';
   import { keys } from './keys.svelte';
 
-  type Props = { crate?: { slug: string; name: string; demo: boolean }; path: string; rail?: Snippet; children: Snippet };
+  type Props = {
+    crate?: { slug: string; name: string; demo: boolean };
+    path: string;
+    rail?: Snippet;
+    children: Snippet;
+  };
   let { crate, path, rail, children }: Props = $props();
 
   const home = $derived(crate ? `/c/${crate.slug}` : '/');
@@ -12,7 +17,11 @@
       ? [
           { href: home, label: 'Today', here: path === home },
           { href: `${home}/crate`, label: 'Crate', here: path.startsWith(`${home}/crate`) },
-          { href: `${home}/builds`, label: 'Builds', here: path.startsWith(`${home}/builds`) || path.startsWith('/b/') },
+          {
+            href: `${home}/builds`,
+            label: 'Builds',
+            here: path.startsWith(`${home}/builds`) || path.startsWith('/b/')
+          },
           { href: `${home}/pair`, label: 'Pair', here: path.startsWith(`${home}/pair`) }
         ]
       : []
@@ -22,10 +31,17 @@
 <a class="skip" href="#main">To the content</a>
 <header class="no-print">
   <a class="brand" href={home}>
-    <svg viewBox="0 0 22 20" width="22" height="20" aria-hidden="true"><path class="slat" d="M1 4h20M1 10h20M1 16h20M4 1v18M18 1v18" /><path class="flame" d="M11 5.4c1.9 1.8 2.7 2.9 2.7 4.3a2.7 2.7 0 0 1-5.4 0c0-1.4.8-2.5 2.7-4.3z" /></svg>
+    <svg viewBox="0 0 22 20" width="22" height="20" aria-hidden="true"
+      ><path class="slat" d="M1 4h20M1 10h20M1 16h20M4 1v18M18 1v18" /><path
+        class="flame"
+        d="M11 5.4c1.9 1.8 2.7 2.9 2.7 4.3a2.7 2.7 0 0 1-5.4 0c0-1.4.8-2.5 2.7-4.3z"
+      /></svg
+    >
     Ash Crate
   </a>
-  <a class="crate" href="/crates" title="Switch, make or reset a crate">{crate?.name ?? 'Crates'}<span aria-hidden="true"> ▾</span><span class="hidden-visually"> – switch crate</span></a>
+  <a class="crate" href="/crates" title="Switch, make or reset a crate"
+    >{crate?.name ?? 'Crates'}<span aria-hidden="true"> ▾</span><span class="hidden-visually"> – switch crate</span></a
+  >
   <nav aria-label="Main">
     {#each places as place (place.href)}
       <a href={place.href} aria-current={place.here ? 'page' : undefined}>{place.label}</a>

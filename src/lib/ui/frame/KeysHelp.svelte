@@ -14,7 +14,13 @@
       <tr><td><kbd>↑ ↓</kbd></td><td>In the figures of a plan: the next figure and its working</td></tr>
     </tbody>
   </table>
-  <Toggle labelText="Single keys" labelA="off" labelB="on" toggled={keys.setting.on} on:toggle={(e) => keys.turn(e.detail.toggled)} />
+  <Toggle
+    labelText="Single keys"
+    labelA="off"
+    labelB="on"
+    toggled={keys.setting.on}
+    on:toggle={(e) => keys.turn(e.detail.toggled)}
+  />
 </Modal>
 
 <style>

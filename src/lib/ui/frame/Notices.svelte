@@ -16,7 +16,9 @@
           }}>{action.label}</button
         >
       {/if}
-      <button type="button" class="close" aria-label="Close this message" onclick={() => notices.remove(notice.id)}>×</button>
+      <button type="button" class="close" aria-label="Close this message" onclick={() => notices.remove(notice.id)}
+        >×</button
+      >
     </div>
   {/each}
 </div>

@@ -1,7 +1,8 @@
 <script lang="ts">
   export type Station = { id: string; label: string; state: 'done' | 'next' | 'open' };
   /** The stations of a build in the order of the work, and how far it is. */
-  let { tag, name, stations, here }: { tag: string; name: string; stations: readonly Station[]; here: string } = $props();
+  let { tag, name, stations, here }: { tag: string; name: string; stations: readonly Station[]; here: string } =
+    $props();
 
   const at = $derived(stations.findIndex((s) => s.id === here));
   const WORD = { done: 'done', next: 'next', open: 'open' };
@@ -13,7 +14,9 @@
     {#each stations as station (station.id)}
       <li>
         <a href="/b/{tag}/{station.id}" aria-current={station.id === here ? 'page' : undefined}>
-          <svg class={station.state} viewBox="0 0 12 12" width="12" height="12" aria-hidden="true"><path d="M6 1l5 5-5 5-5-5z" /></svg>
+          <svg class={station.state} viewBox="0 0 12 12" width="12" height="12" aria-hidden="true"
+            ><path d="M6 1l5 5-5 5-5-5z" /></svg
+          >
           {station.label}<span class="hidden-visually">, {WORD[station.state]}</span>
         </a>
       </li>

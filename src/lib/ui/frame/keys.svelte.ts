@@ -10,7 +10,11 @@ const setting = $state({ on: true, help: false });
 /** Single keys must never fire while someone types, picks from a menu or answers a dialog. */
 export function isTyping(target: EventTarget | null): boolean {
   if (!(target instanceof Element)) return false;
-  return target.closest('input, textarea, select, [contenteditable="true"], [role="combobox"], [role="menu"], [role="dialog"], dialog') !== null;
+  return (
+    target.closest(
+      'input, textarea, select, [contenteditable="true"], [role="combobox"], [role="menu"], [role="dialog"], dialog'
+    ) !== null
+  );
 }
 
 export const keys = {
@@ -39,14 +43,23 @@ let pendingAt = 0;
 
 /** For the window's keydown: one key, or two in a row (`g` then a letter) within a second and a half. */
 export function onkeydown(event: KeyboardEvent): void {
-  if (!setting.on || event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target) || document.querySelector('.bx--modal.is-visible')) return;
+  if (
+    !setting.on ||
+    event.ctrlKey ||
+    event.metaKey ||
+    event.altKey ||
+    isTyping(event.target) ||
+    document.querySelector('.bx--modal.is-visible')
+  )
+    return;
   if (event.key === '?') {
     setting.help = true;
     event.preventDefault();
     return;
   }
   const typed = event.timeStamp - pendingAt < 1500 ? `${pending} ${event.key}`.trim() : event.key;
-  const found = sets.flat().findLast((key) => key.keys === typed) ?? sets.flat().findLast((key) => key.keys === event.key);
+  const found =
+    sets.flat().findLast((key) => key.keys === typed) ?? sets.flat().findLast((key) => key.keys === event.key);
   if (found) {
     pending = '';
     event.preventDefault();

@@ -1,4 +1,9 @@
-export type Notice = { id: number; kind: 'success' | 'error' | 'info'; text: string; action?: { label: string; run: () => void } };
+export type Notice = {
+  id: number;
+  kind: 'success' | 'error' | 'info';
+  text: string;
+  action?: { label: string; run: () => void };
+};
 
 let next = 1;
 const list = $state<Notice[]>([]);

@@ -8,7 +8,9 @@
 </script>
 
 {#if findings.length === 0}
-  <p class="none"><StateMark mark="pass" /> Nothing stands in the way: it fits, it connects, and no part holds another back.</p>
+  <p class="none">
+    <StateMark mark="pass" /> Nothing stands in the way: it fits, it connects, and no part holds another back.
+  </p>
 {:else}
   <ul aria-label="Findings">
     {#each findings as finding (finding.code + finding.message)}

@@ -40,7 +40,8 @@
   let selected = $state('throughput.write');
   let folded = $state(false);
   $effect(() => {
-    folded = localStorage.getItem('ticket') === 'folded' || (localStorage.getItem('ticket') === null && innerWidth <= 900);
+    folded =
+      localStorage.getItem('ticket') === 'folded' || (localStorage.getItem('ticket') === null && innerWidth <= 900);
   });
   function fold(): void {
     folded = !folded;
@@ -99,7 +100,16 @@
           {@const picked = tile.options.find((o) => o.id === tile.selectedId)}
           <div class="tile">
             {@render picker(tile)}
-            <p class="detail small">{picked?.detail ?? (tile.key === 'cable' && input?.enclosure.captiveCable ? 'fixed to the case' : tile.optional && !problem ? (tile.key === 'cable' ? 'from the box, or assumed' : 'optional') : '\u00a0')}</p>
+            <p class="detail small">
+              {picked?.detail ??
+                (tile.key === 'cable' && input?.enclosure.captiveCable
+                  ? 'fixed to the case'
+                  : tile.optional && !problem
+                    ? tile.key === 'cable'
+                      ? 'from the box, or assumed'
+                      : 'optional'
+                    : '\u00a0')}
+            </p>
           </div>
         {/each}
       </div>
@@ -115,14 +125,27 @@
               {selected}
               onselect={(figure) => (selected = figure)}
             />
-            <p class="legend small quiet"><span class="key-hatch" aria-hidden="true"></span> predicted write{#if measured}<span class="key-line" aria-hidden="true"></span> {measured.label} write{/if} · heights follow the square root of MB/s</p>
+            <p class="legend small quiet">
+              <span class="key-hatch" aria-hidden="true"></span> predicted write{#if measured}<span
+                  class="key-line"
+                  aria-hidden="true"
+                ></span>
+                {measured.label} write{/if} · heights follow the square root of MB/s
+            </p>
           {:else}
             <p class="blocked">No figures: this chain does not work as it is. The findings below say why.</p>
           {/if}
         </div>
       {:else}
         <div class="lane blank">
-          <p>{missing.some((m) => m.chosen) ? missing.filter((m) => m.chosen).map((m) => m.message).join(' ') : 'Choose a host port, an enclosure and a drive; the verdict follows at once.'}</p>
+          <p>
+            {missing.some((m) => m.chosen)
+              ? missing
+                  .filter((m) => m.chosen)
+                  .map((m) => m.message)
+                  .join(' ')
+              : 'Choose a host port, an enclosure and a drive; the verdict follows at once.'}
+          </p>
         </div>
       {/if}
     </div>

@@ -11,10 +11,13 @@
   const rows = $derived(figureRows(report));
   const working = $derived<Working | undefined>(report.workings.find((w) => w.figure === selected));
   const about = $derived.by(() => {
-    const part = { port: 'port', cable: 'cable', bridge: 'enclosure', slot: 'enclosure', drive: 'drive' }[selected.replace('stage.', '')];
+    const part = { port: 'port', cable: 'cable', bridge: 'enclosure', slot: 'enclosure', drive: 'drive' }[
+      selected.replace('stage.', '')
+    ];
     const all = report.assumed;
     if (part) return all.filter((a) => a.part === part);
-    if (selected.startsWith('throughput') || selected.startsWith('cache') || selected.startsWith('job')) return all.filter((a) => ['drive', 'enclosure', 'cable'].includes(a.part));
+    if (selected.startsWith('throughput') || selected.startsWith('cache') || selected.startsWith('job'))
+      return all.filter((a) => ['drive', 'enclosure', 'cable'].includes(a.part));
     if (selected.startsWith('power')) return all.filter((a) => a.part === 'port');
     return [];
   });
@@ -32,7 +35,14 @@
   function onkeydown(event: KeyboardEvent): void {
     const step = { ArrowDown: 1, ArrowUp: -1 }[event.key];
     const at = rows.findIndex((row) => row.key === selected);
-    const next = step !== undefined ? rows[Math.max(0, Math.min(rows.length - 1, at + step))] : event.key === 'Home' ? rows[0] : event.key === 'End' ? rows.at(-1) : undefined;
+    const next =
+      step !== undefined
+        ? rows[Math.max(0, Math.min(rows.length - 1, at + step))]
+        : event.key === 'Home'
+          ? rows[0]
+          : event.key === 'End'
+            ? rows.at(-1)
+            : undefined;
     if (!next) return;
     event.preventDefault();
     selected = next.key;
@@ -40,20 +50,39 @@
 </script>
 
 <div class="reasons">
-  <div class="figures" role="listbox" tabindex="0" aria-label="Figures of the plan" aria-activedescendant={rows.some((r) => r.key === selected) ? optionId(selected) : undefined} {onkeydown}>
+  <div
+    class="figures"
+    role="listbox"
+    tabindex="0"
+    aria-label="Figures of the plan"
+    aria-activedescendant={rows.some((r) => r.key === selected) ? optionId(selected) : undefined}
+    {onkeydown}
+  >
     {#each rows as row (row.key)}
       <!-- svelte-ignore a11y_click_events_have_key_events -->
-      <div id={optionId(row.key)} role="option" tabindex="-1" aria-selected={row.key === selected} class="row" onclick={() => (selected = row.key)}>
+      <div
+        id={optionId(row.key)}
+        role="option"
+        tabindex="-1"
+        aria-selected={row.key === selected}
+        class="row"
+        onclick={() => (selected = row.key)}
+      >
         <span class="label">{row.label}</span>
         <span class="value"><Figure value={row.value} unit={row.unit} /></span>
-        <span class="bar">{#if row.band}<BandBar band={row.band} />{/if}</span>
+        <span class="bar"
+          >{#if row.band}<BandBar band={row.band} />{/if}</span
+        >
         <span class="range">{row.range}</span>
       </div>
     {/each}
   </div>
   <section class="working" aria-live="polite" aria-label="Working of the chosen figure">
     {#if working}
-      <h2>{rows.find((r) => r.key === selected)?.label ?? selected.replace('stage.', 'Stage: ').replace('link.mode', 'Runs as')}</h2>
+      <h2>
+        {rows.find((r) => r.key === selected)?.label ??
+          selected.replace('stage.', 'Stage: ').replace('link.mode', 'Runs as')}
+      </h2>
       <dl>
         <dt>Formula</dt>
         <dd>{working.formula}</dd>

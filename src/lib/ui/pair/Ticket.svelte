@@ -6,7 +6,15 @@
   import Verdict from '../common/Verdict.svelte';
   import Figure from '../common/Figure.svelte';
 
-  type Props = { tag?: string | undefined; stage?: string | undefined; input: PlanInput | null; report: PlanReport | null; next: string; folded: boolean; onfold: () => void };
+  type Props = {
+    tag?: string | undefined;
+    stage?: string | undefined;
+    input: PlanInput | null;
+    report: PlanReport | null;
+    next: string;
+    folded: boolean;
+    onfold: () => void;
+  };
   let { tag, stage, input, report, next, folded, onfold }: Props = $props();
   const port = $derived(input?.host.ports.find((p) => p.id === input.portId));
 </script>
@@ -16,26 +24,76 @@
     {folded ? '‹' : '›'}<span class="hidden-visually">{folded ? 'Unfold the ticket' : 'Fold the ticket'}</span>
   </button>
   {#if folded}
-    <p class="strip">{tag ?? 'Draft'}{#if report}<span class="bar"><Verdict verdict={report.verdict} /></span>{/if}</p>
+    <p class="strip">
+      {tag ?? 'Draft'}{#if report}<span class="bar"><Verdict verdict={report.verdict} /></span>{/if}
+    </p>
   {:else}
     <p class="top"><span>Ticket</span><span class="tag">{tag ?? 'draft'}{stage ? ` · ${stage}` : ''}</span></p>
     {#if input && report}
       <p class="verdict"><Verdict verdict={report.verdict} large /></p>
       <dl>
-        <div><dt>Host port</dt><dd>{input.host.name}, {port?.label}</dd></div>
-        <div><dt>Cable</dt><dd>{input.cable?.name ?? (input.enclosure.captiveCable ? 'fixed to the case' : 'assumed')}</dd></div>
-        <div><dt>Enclosure</dt><dd>{input.enclosure.name}</dd></div>
-        <div><dt>Drive</dt><dd>{input.drive.name}</dd></div>
-        <div><dt>Runs as</dt><dd>{report.link.mode ? LINK_MODES[report.link.mode].label : 'nothing in common'}</dd></div>
-        <div><dt>Slowest link</dt><dd>{report.link.bottleneck ?? '–'}</dd></div>
-        <div><dt>Read</dt><dd>{#if report.throughput.read}<Figure value={bandText(report.throughput.read, '').trim()} unit="MB/s" />{:else}–{/if}</dd></div>
-        <div><dt>Write</dt><dd>{#if report.throughput.write}<Figure value={bandText(report.throughput.write, '').trim()} unit="MB/s" />{:else}–{/if}</dd></div>
-        <div><dt>Filesystem</dt><dd>{FILESYSTEMS[report.filesystem.first.filesystem].label}, {report.filesystem.first.scheme.toUpperCase()}</dd></div>
+        <div>
+          <dt>Host port</dt>
+          <dd>{input.host.name}, {port?.label}</dd>
+        </div>
+        <div>
+          <dt>Cable</dt>
+          <dd>{input.cable?.name ?? (input.enclosure.captiveCable ? 'fixed to the case' : 'assumed')}</dd>
+        </div>
+        <div>
+          <dt>Enclosure</dt>
+          <dd>{input.enclosure.name}</dd>
+        </div>
+        <div>
+          <dt>Drive</dt>
+          <dd>{input.drive.name}</dd>
+        </div>
+        <div>
+          <dt>Runs as</dt>
+          <dd>{report.link.mode ? LINK_MODES[report.link.mode].label : 'nothing in common'}</dd>
+        </div>
+        <div>
+          <dt>Slowest link</dt>
+          <dd>{report.link.bottleneck ?? '–'}</dd>
+        </div>
+        <div>
+          <dt>Read</dt>
+          <dd>
+            {#if report.throughput.read}<Figure
+                value={bandText(report.throughput.read, '').trim()}
+                unit="MB/s"
+              />{:else}–{/if}
+          </dd>
+        </div>
+        <div>
+          <dt>Write</dt>
+          <dd>
+            {#if report.throughput.write}<Figure
+                value={bandText(report.throughput.write, '').trim()}
+                unit="MB/s"
+              />{:else}–{/if}
+          </dd>
+        </div>
+        <div>
+          <dt>Filesystem</dt>
+          <dd>
+            {FILESYSTEMS[report.filesystem.first.filesystem].label}, {report.filesystem.first.scheme.toUpperCase()}
+          </dd>
+        </div>
         {#if report.cost}
-          <div><dt>Price</dt><dd><Figure value={report.cost.total.toFixed(2)} unit={report.cost.currency} /></dd></div>
-          <div><dt>Per TB</dt><dd><Figure value={report.cost.perTB.toFixed(2)} unit="{report.cost.currency}/TB" /></dd></div>
+          <div>
+            <dt>Price</dt>
+            <dd><Figure value={report.cost.total.toFixed(2)} unit={report.cost.currency} /></dd>
+          </div>
+          <div>
+            <dt>Per TB</dt>
+            <dd><Figure value={report.cost.perTB.toFixed(2)} unit="{report.cost.currency}/TB" /></dd>
+          </div>
         {:else}
-          <div><dt>Price</dt><dd class="quiet">no quotes</dd></div>
+          <div>
+            <dt>Price</dt>
+            <dd class="quiet">no quotes</dd>
+          </div>
         {/if}
         <div>
           <dt>Assumed</dt>
@@ -43,7 +101,9 @@
             {#if report.assumed.length === 0}nothing{:else}
               <details>
                 <summary>{report.assumed.length} {report.assumed.length === 1 ? 'value' : 'values'}</summary>
-                <ul>{#each report.assumed as a (a.part + a.field)}<li>{a.part} {a.field}: {a.value}</li>{/each}</ul>
+                <ul>
+                  {#each report.assumed as a (a.part + a.field)}<li>{a.part} {a.field}: {a.value}</li>{/each}
+                </ul>
               </details>
             {/if}
           </dd>
@@ -66,7 +126,9 @@
     border: 1px solid var(--ash-line);
     border-top: 0;
     /* The torn edge. */
-    mask: conic-gradient(from -45deg at bottom, #0000, #000 1deg 89deg, #0000 90deg) 0 0 / 12px 6px repeat-x, linear-gradient(#000 0 0) 0 6px / 100% 100% no-repeat;
+    mask:
+      conic-gradient(from -45deg at bottom, #0000, #000 1deg 89deg, #0000 90deg) 0 0 / 12px 6px repeat-x,
+      linear-gradient(#000 0 0) 0 6px / 100% 100% no-repeat;
   }
   .folded {
     width: 40px;

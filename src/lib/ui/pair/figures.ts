@@ -6,7 +6,9 @@ import type { PlanReport } from '#core/plan/report';
 export type FigureRow = { key: string; label: string; value: string; unit: string; range: string; band: Band | null };
 
 const speed = (key: string, label: string, band: Band | null): FigureRow[] =>
-  band ? [{ key, label, value: rate(band.typical), unit: 'MB/s', range: `${rate(band.low)} – ${rate(band.high)}`, band }] : [];
+  band
+    ? [{ key, label, value: rate(band.typical), unit: 'MB/s', range: `${rate(band.low)} – ${rate(band.high)}`, band }]
+    : [];
 
 /** The figures of a plan in the order in which a person asks for them. Keys are those of the workings. */
 export function figureRows(report: PlanReport): FigureRow[] {
@@ -21,19 +23,60 @@ export function figureRows(report: PlanReport): FigureRow[] {
     ...speed('throughput.random4kRead', 'Random 4 KiB read', throughput.random4kRead),
     ...speed('throughput.random4kWrite', 'Random 4 KiB write', throughput.random4kWrite),
     ...(cache.cliffAtGB
-      ? [{ key: 'cache.cliffAtGB', label: 'Cache is full after', value: figure(cache.cliffAtGB.typical), unit: 'GB', range: `${figure(cache.cliffAtGB.low)} – ${figure(cache.cliffAtGB.high)}`, band: null }]
+      ? [
+          {
+            key: 'cache.cliffAtGB',
+            label: 'Cache is full after',
+            value: figure(cache.cliffAtGB.typical),
+            unit: 'GB',
+            range: `${figure(cache.cliffAtGB.low)} – ${figure(cache.cliffAtGB.high)}`,
+            band: null
+          }
+        ]
       : []),
     ...(job
-      ? [{ key: 'job.seconds', label: 'The job takes', ...split(duration(job.seconds.typical)), range: `${duration(job.seconds.low)} – ${duration(job.seconds.high)}`, band: null }]
+      ? [
+          {
+            key: 'job.seconds',
+            label: 'The job takes',
+            ...split(duration(job.seconds.typical)),
+            range: `${duration(job.seconds.low)} – ${duration(job.seconds.high)}`,
+            band: null
+          }
+        ]
       : []),
     ...stackRows(report),
-    { key: 'filesystem.first', label: 'Filesystem', value: FILESYSTEMS[filesystem.first.filesystem].label, unit: filesystem.first.scheme.toUpperCase(), range: filesystem.first.allocationUnit ?? '', band: null },
-    ...(typeof usable === 'number' ? [{ key: 'capacity.usable', label: 'Usable', value: usable.toFixed(2), unit: 'TiB', range: '', band: null }] : []),
-    ...(typeof power === 'number' ? [{ key: 'power.steady', label: 'Power, writing', value: power.toFixed(1), unit: 'W', range: '', band: null }] : []),
+    {
+      key: 'filesystem.first',
+      label: 'Filesystem',
+      value: FILESYSTEMS[filesystem.first.filesystem].label,
+      unit: filesystem.first.scheme.toUpperCase(),
+      range: filesystem.first.allocationUnit ?? '',
+      band: null
+    },
+    ...(typeof usable === 'number'
+      ? [{ key: 'capacity.usable', label: 'Usable', value: usable.toFixed(2), unit: 'TiB', range: '', band: null }]
+      : []),
+    ...(typeof power === 'number'
+      ? [{ key: 'power.steady', label: 'Power, writing', value: power.toFixed(1), unit: 'W', range: '', band: null }]
+      : []),
     ...(cost
       ? [
-          { key: 'cost.total', label: 'Price, landed', ...split(money(cost.total, cost.currency)), range: '', band: null },
-          { key: 'cost.perTB', label: 'Per terabyte', value: cost.perTB.toFixed(2), unit: `${cost.currency}/TB`, range: `${cost.perTiBUsable.toFixed(2)} per usable TiB`, band: null }
+          {
+            key: 'cost.total',
+            label: 'Price, landed',
+            ...split(money(cost.total, cost.currency)),
+            range: '',
+            band: null
+          },
+          {
+            key: 'cost.perTB',
+            label: 'Per terabyte',
+            value: cost.perTB.toFixed(2),
+            unit: `${cost.currency}/TB`,
+            range: `${cost.perTiBUsable.toFixed(2)} per usable TiB`,
+            band: null
+          }
         ]
       : [])
   ];
@@ -54,4 +97,3 @@ function split(text: string): { value: string; unit: string } {
   const [value = '', unit = ''] = text.split('\u202f');
   return { value, unit };
 }
-

@@ -5,7 +5,17 @@ import { aCable, aDrive, aHost, anEnclosure, anInput } from '../../../../tests/p
 import { figureRows } from './figures';
 import { choiceFromQuery, choiceToQuery, portOption, tilesOf, withPicked } from './slots';
 
-const library = libraryOf([{ ...aHost(), id: 'h' }, { ...aCable(), id: 'c' }, { ...anEnclosure(), id: 'e' }, { ...aDrive(), id: 'd' }], [], [], {});
+const library = libraryOf(
+  [
+    { ...aHost(), id: 'h' },
+    { ...aCable(), id: 'c' },
+    { ...anEnclosure(), id: 'e' },
+    { ...aDrive(), id: 'd' }
+  ],
+  [],
+  [],
+  {}
+);
 const full = { hostId: 'h', portId: 'p', cableId: 'c', enclosureId: 'e', driveId: 'd' };
 
 describe('the choice in the address', () => {
@@ -36,7 +46,10 @@ describe('the figures of a plan', () => {
     const rows = figureRows(report);
     expect(rows.length).toBeGreaterThan(8);
     for (const row of rows) {
-      expect(report.workings.some((w) => w.figure === row.key), row.key).toBe(true);
+      expect(
+        report.workings.some((w) => w.figure === row.key),
+        row.key
+      ).toBe(true);
       expect(row.unit, row.key).not.toBe('');
     }
   });

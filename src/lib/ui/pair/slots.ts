@@ -8,7 +8,14 @@ import type { Port } from '#core/parts/host';
 import { capacity, quantity } from '#core/quantities/format';
 
 export type Option = { id: string; text: string; detail: string };
-export type Tile = { key: 'port' | 'cable' | 'enclosure' | 'drive' | 'job'; label: string; slots: Slot[]; options: Option[]; selectedId: string | undefined; optional: boolean };
+export type Tile = {
+  key: 'port' | 'cable' | 'enclosure' | 'drive' | 'job';
+  label: string;
+  slots: Slot[];
+  options: Option[];
+  selectedId: string | undefined;
+  optional: boolean;
+};
 
 const best = (modes: readonly LinkMode[]) => modes.reduce((a, b) => (LINK_MODES[b].rank > LINK_MODES[a].rank ? b : a));
 const gbps = (modes: readonly LinkMode[]) => {
@@ -16,11 +23,30 @@ const gbps = (modes: readonly LinkMode[]) => {
   return mode === 'usb2' ? '480\u202fMb/s' : quantity(LINK_MODES[mode].lineGbps, 'Gb/s');
 };
 
-const portDetail = (port: Port) => [LINK_MODES[best(port.modes)].label, port.powerW === undefined ? '' : quantity(port.powerW, 'W')].filter(Boolean).join(' · ');
-const cableDetail = (cable: Cable) => [gbps(cable.modes), cable.lengthM === undefined ? '' : quantity(cable.lengthM, 'm')].filter(Boolean).join(' · ');
-const enclosureDetail = (e: Enclosure) => [gbps(e.modes), { m2: 'M.2', '2.5in': '2.5-inch', '3.5in': '3.5-inch' }[e.formFactor], e.cooling?.kind ?? ''].filter(Boolean).join(' · ');
+const portDetail = (port: Port) =>
+  [LINK_MODES[best(port.modes)].label, port.powerW === undefined ? '' : quantity(port.powerW, 'W')]
+    .filter(Boolean)
+    .join(' · ');
+const cableDetail = (cable: Cable) =>
+  [gbps(cable.modes), cable.lengthM === undefined ? '' : quantity(cable.lengthM, 'm')].filter(Boolean).join(' · ');
+const enclosureDetail = (e: Enclosure) =>
+  [gbps(e.modes), { m2: 'M.2', '2.5in': '2.5-inch', '3.5in': '3.5-inch' }[e.formFactor], e.cooling?.kind ?? '']
+    .filter(Boolean)
+    .join(' · ');
 const driveDetail = (d: Drive) =>
-  [capacity(d.capacityTB), d.media === 'hdd' ? 'hard disk' : d.pcie ? `PCIe ${d.pcie.generation} x${d.pcie.lanes}` : d.media === 'nvme' ? 'NVMe' : 'SATA SSD', d.flash?.cell?.toUpperCase() ?? ''].filter(Boolean).join(' · ');
+  [
+    capacity(d.capacityTB),
+    d.media === 'hdd'
+      ? 'hard disk'
+      : d.pcie
+        ? `PCIe ${d.pcie.generation} x${d.pcie.lanes}`
+        : d.media === 'nvme'
+          ? 'NVMe'
+          : 'SATA SSD',
+    d.flash?.cell?.toUpperCase() ?? ''
+  ]
+    .filter(Boolean)
+    .join(' · ');
 
 /** A host and its port are picked as one thing: their ids joined. */
 const SEPARATOR = '~';
@@ -34,19 +60,66 @@ export function fromPortOption(id: string): { hostId: string; portId: string } {
 export function tilesOf(library: Library, choice: Partial<Choice>): Tile[] {
   const chosen = (id: string | undefined, options: Option[]) => (options.some((o) => o.id === id) ? id : undefined);
   const ports = [...library.host.values()].flatMap((host) =>
-    host.ports.map((port) => ({ id: portOption(host.id, port.id), text: `${host.name} · ${port.label}`, detail: portDetail(port) }))
+    host.ports.map((port) => ({
+      id: portOption(host.id, port.id),
+      text: `${host.name} · ${port.label}`,
+      detail: portDetail(port)
+    }))
   );
   const cables = [...library.cable.values()].map((c) => ({ id: c.id, text: c.name, detail: cableDetail(c) }));
-  const enclosures = [...library.enclosure.values()].map((e) => ({ id: e.id, text: e.name, detail: enclosureDetail(e) }));
+  const enclosures = [...library.enclosure.values()].map((e) => ({
+    id: e.id,
+    text: e.name,
+    detail: enclosureDetail(e)
+  }));
   const drives = [...library.drive.values()].map((d) => ({ id: d.id, text: d.name, detail: driveDetail(d) }));
-  const jobs = [...library.job.values()].map((j) => ({ id: j.id, text: j.name, detail: `${quantity(j.transferGB, 'GB')} ${j.direction === 'out' ? 'out' : j.direction === 'in' ? 'in' : 'both ways'}` }));
+  const jobs = [...library.job.values()].map((j) => ({
+    id: j.id,
+    text: j.name,
+    detail: `${quantity(j.transferGB, 'GB')} ${j.direction === 'out' ? 'out' : j.direction === 'in' ? 'in' : 'both ways'}`
+  }));
   const port = choice.hostId && choice.portId ? portOption(choice.hostId, choice.portId) : undefined;
   return [
-    { key: 'port', label: 'Host port', slots: ['hostId', 'portId'], options: ports, selectedId: chosen(port, ports), optional: false },
-    { key: 'cable', label: 'Cable', slots: ['cableId'], options: cables, selectedId: chosen(choice.cableId, cables), optional: true },
-    { key: 'enclosure', label: 'Enclosure', slots: ['enclosureId'], options: enclosures, selectedId: chosen(choice.enclosureId, enclosures), optional: false },
-    { key: 'drive', label: 'Drive', slots: ['driveId'], options: drives, selectedId: chosen(choice.driveId, drives), optional: false },
-    { key: 'job', label: 'Job', slots: ['jobId'], options: jobs, selectedId: chosen(choice.jobId, jobs), optional: true }
+    {
+      key: 'port',
+      label: 'Host port',
+      slots: ['hostId', 'portId'],
+      options: ports,
+      selectedId: chosen(port, ports),
+      optional: false
+    },
+    {
+      key: 'cable',
+      label: 'Cable',
+      slots: ['cableId'],
+      options: cables,
+      selectedId: chosen(choice.cableId, cables),
+      optional: true
+    },
+    {
+      key: 'enclosure',
+      label: 'Enclosure',
+      slots: ['enclosureId'],
+      options: enclosures,
+      selectedId: chosen(choice.enclosureId, enclosures),
+      optional: false
+    },
+    {
+      key: 'drive',
+      label: 'Drive',
+      slots: ['driveId'],
+      options: drives,
+      selectedId: chosen(choice.driveId, drives),
+      optional: false
+    },
+    {
+      key: 'job',
+      label: 'Job',
+      slots: ['jobId'],
+      options: jobs,
+      selectedId: chosen(choice.jobId, jobs),
+      optional: true
+    }
   ];
 }
 
@@ -59,7 +132,14 @@ export function withPicked(choice: Partial<Choice>, tile: Tile['key'], id: strin
   return id === undefined ? rest : { ...rest, [slot[tile]]: id };
 }
 
-const QUERY: Record<Slot, string> = { hostId: 'host', portId: 'port', cableId: 'cable', enclosureId: 'enclosure', driveId: 'drive', jobId: 'job' };
+const QUERY: Record<Slot, string> = {
+  hostId: 'host',
+  portId: 'port',
+  cableId: 'cable',
+  enclosureId: 'enclosure',
+  driveId: 'drive',
+  jobId: 'job'
+};
 
 /** The choice as the query of an address, so that a link shows the same thing to someone else. */
 export function choiceToQuery(choice: Partial<Choice>): string {

@@ -59,7 +59,11 @@
         <Checkbox
           labelText={option.label}
           checked={picked.includes(String(option.value))}
-          on:check={(e) => onedit(path, e.detail ? [...picked, String(option.value)] : picked.filter((v) => v !== String(option.value)))}
+          on:check={(e) =>
+            onedit(
+              path,
+              e.detail ? [...picked, String(option.value)] : picked.filter((v) => v !== String(option.value))
+            )}
         />
       {/each}
     </div>
@@ -78,7 +82,10 @@
     >
       <SelectItem value="" text={field.required ? 'choose' : 'not known'} />
       {#if field.type === 'choice'}
-        {#each field.options as option (option.value)}<SelectItem value={String(option.value)} text={option.label} />{/each}
+        {#each field.options as option (option.value)}<SelectItem
+            value={String(option.value)}
+            text={option.label}
+          />{/each}
       {:else}
         <SelectItem value="yes" text="yes" />
         <SelectItem value="no" text="no" />

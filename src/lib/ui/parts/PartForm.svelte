@@ -50,18 +50,22 @@
     const shown: Record<string, FormError> = {};
     for (const [path, message] of Object.entries(refused)) shown[path] = { message, suggestions: [] };
     // While it is being filled in, only what was typed wrong is said; what is still empty is said on saving.
-    for (const [path, error] of Object.entries(read.errors)) if (tried || (typeof draft[path] === 'string' && draft[path] !== '')) shown[path] = error;
+    for (const [path, error] of Object.entries(read.errors))
+      if (tried || (typeof draft[path] === 'string' && draft[path] !== '')) shown[path] = error;
     return shown;
   });
   const count = $derived(Object.keys(errors).length);
 
   const assumed = $derived.by(() => {
     const typical: Record<string, string> = {};
-    const note = (_part: Assumed['part'], field: string, value: Assumed['value'], from: string) => void (typical[field] = `${String(value)} – ${from}`);
+    const note = (_part: Assumed['part'], field: string, value: Assumed['value'], from: string) =>
+      void (typical[field] = `${String(value)} – ${from}`);
     const whole = { ...read.spec, ...fixed };
     try {
-      if (fixed.kind === 'drive' && 'media' in whole && 'formFactor' in whole) fillDrive({ capacityTB: 1, name: '', ...whole } as unknown as Drive, note);
-      if (fixed.kind === 'enclosure' && 'formFactor' in whole && 'modes' in whole) fillEnclosure({ protocols: ['nvme'], name: '', plug: 'usb-c', ...whole } as unknown as Enclosure, note);
+      if (fixed.kind === 'drive' && 'media' in whole && 'formFactor' in whole)
+        fillDrive({ capacityTB: 1, name: '', ...whole } as unknown as Drive, note);
+      if (fixed.kind === 'enclosure' && 'formFactor' in whole && 'modes' in whole)
+        fillEnclosure({ protocols: ['nvme'], name: '', plug: 'usb-c', ...whole } as unknown as Enclosure, note);
     } catch {
       return {};
     }
@@ -100,7 +104,11 @@
     event.preventDefault();
     tried = true;
     if (Object.keys(read.errors).length > 0) {
-      requestAnimationFrame(() => (event.target as HTMLElement).querySelector<HTMLElement>('[aria-invalid="true"], .bx--text-input--invalid')?.focus());
+      requestAnimationFrame(() =>
+        (event.target as HTMLElement)
+          .querySelector<HTMLElement>('[aria-invalid="true"], .bx--text-input--invalid')
+          ?.focus()
+      );
       return;
     }
     onsave({ ...read.spec, ...fixed });
@@ -115,7 +123,9 @@
 
 <form onsubmit={submit} novalidate>
   {#if restored}
-    <p class="restored">This is what you typed earlier and did not save. <button type="button" onclick={discard}>Start over</button></p>
+    <p class="restored">
+      This is what you typed earlier and did not save. <button type="button" onclick={discard}>Start over</button>
+    </p>
   {/if}
   <div class="first">
     {#each needed as field (field.key)}
@@ -123,7 +133,9 @@
     {/each}
   </div>
   {#each groups as [name, list] (name)}
-    {@const wrong = Object.keys(errors).some((path) => list.some((f) => path === f.key || path.startsWith(`${f.key}.`)))}
+    {@const wrong = Object.keys(errors).some((path) =>
+      list.some((f) => path === f.key || path.startsWith(`${f.key}.`))
+    )}
     <details open={wrong || undefined}>
       <summary>{name}<span class="quiet small">, optional{wrong ? ' – needs a look' : ''}</span></summary>
       <div class="first">
@@ -133,7 +145,9 @@
       </div>
     </details>
   {/each}
-  {#if count > 0}<p class="count" role="alert">{count === 1 ? 'One field needs a look.' : `${count} fields need a look.`}</p>{/if}
+  {#if count > 0}<p class="count" role="alert">
+      {count === 1 ? 'One field needs a look.' : `${count} fields need a look.`}
+    </p>{/if}
   <div class="buttons">
     <Button type="submit" size="field" disabled={busy}>{saveLabel}</Button>
     <Button kind="ghost" size="field" on:click={oncancel}>Cancel</Button>

@@ -17,7 +17,10 @@ export async function load({ params }) {
     const differences = outdatedBy(library, build);
     const newest = runs[0];
     const latest = newest ? compareWithPlan(newest.results, build.report) : [];
-    const next = nextStep({ stage: build.stage, report: build.report, outdated: differences.length > 0, latest, measuredOn: newest?.date }, today());
+    const next = nextStep(
+      { stage: build.stage, report: build.report, outdated: differences.length > 0, latest, measuredOn: newest?.date },
+      today()
+    );
     return { build, crate, runs, library, differences, next, today: today() };
   });
 }

@@ -12,14 +12,19 @@
   const stations = $derived.by((): Station[] => {
     const { stage } = data.build;
     const benched = STAGES.indexOf(stage) >= STAGES.indexOf('benched');
-    const state = (id: string, done: boolean): Station['state'] => (data.next.station === id ? 'next' : done ? 'done' : 'open');
+    const state = (id: string, done: boolean): Station['state'] =>
+      data.next.station === id ? 'next' : done ? 'done' : 'open';
     return [
       { id: 'pair', label: 'Pair', state: state('pair', true) },
       { id: 'bench', label: 'Bench', state: state('bench', benched) },
       { id: 'log', label: 'Log', state: state('log', stage === 'retired') }
     ];
   });
-  const station = (id: string, keysOf: string, label: string) => ({ keys: keysOf, label, run: () => void goto(`/b/${data.build.tag}/${id}`) });
+  const station = (id: string, keysOf: string, label: string) => ({
+    keys: keysOf,
+    label,
+    run: () => void goto(`/b/${data.build.tag}/${id}`)
+  });
   $effect(() =>
     keys.add([
       { keys: 'g t', label: 'Go to Today', run: () => void goto(home) },

@@ -16,11 +16,18 @@
     { tone: 'do', heading: 'Next at the bench' },
     { tone: 'waits', heading: 'Waiting' }
   ] as const;
-  const groups = $derived(GROUPS.map((g) => ({ ...g, builds: data.builds.filter((b) => b.next.tone === g.tone) })).filter((g) => g.builds.length > 0));
+  const groups = $derived(
+    GROUPS.map((g) => ({ ...g, builds: data.builds.filter((b) => b.next.tone === g.tone) })).filter(
+      (g) => g.builds.length > 0
+    )
+  );
   const have = $derived((['host', 'enclosure', 'drive'] as const).map((kind) => ({ kind, n: data.counts[kind] ?? 0 })));
 
   async function mark(build: (typeof data.builds)[number], stage: BuildStage): Promise<void> {
-    const answer = await send('PUT', `/api/crates/${data.crate.id}/builds/${build.id}/stage`, { version: build.version, stage });
+    const answer = await send('PUT', `/api/crates/${data.crate.id}/builds/${build.id}/stage`, {
+      version: build.version,
+      stage
+    });
     if (!answer.ok) notices.add('error', answer.failure.message);
     else saved(`${build.tag} is now ${stage}.`, data.crate.id, answer.data.group);
     await invalidateAll();
@@ -33,8 +40,15 @@
     <div class="grow">
       <h1>Today</h1>
       <p class="quiet">
-        {data.builds.length === 0 ? 'No builds yet.' : `The one next step of each of ${data.builds.length} ${data.builds.length === 1 ? 'build' : 'builds'}.`}
-        {#each KINDS.filter((k) => data.counts[k]) as kind, i (kind)}{i > 0 ? ', ' : ''}{data.counts[kind]} {data.counts[kind] === 1 ? KIND_LABEL[kind].one : KIND_LABEL[kind].many.toLowerCase()}{/each}{Object.keys(data.counts).length > 0 ? ' in the crate.' : ''}
+        {data.builds.length === 0
+          ? 'No builds yet.'
+          : `The one next step of each of ${data.builds.length} ${data.builds.length === 1 ? 'build' : 'builds'}.`}
+        {#each KINDS.filter((k) => data.counts[k]) as kind, i (kind)}{i > 0 ? ', ' : ''}{data.counts[kind]}
+          {data.counts[kind] === 1 ? KIND_LABEL[kind].one : KIND_LABEL[kind].many.toLowerCase()}{/each}{Object.keys(
+          data.counts
+        ).length > 0
+          ? ' in the crate.'
+          : ''}
       </p>
     </div>
     <Button href="{home}/pair" size="field">Pair a new build</Button>
@@ -46,7 +60,9 @@
       <ol>
         {#each have as { kind, n } (kind)}
           <li>
-            {#if n > 0}{KIND_LABEL[kind].many}: {n} in the crate.{:else}<a href="{home}/crate/{kind}/new">Add a {KIND_LABEL[kind].one}</a>: what its box says is enough; the rest is filled in with typical values and marked as assumed.{/if}
+            {#if n > 0}{KIND_LABEL[kind].many}: {n} in the crate.{:else}<a href="{home}/crate/{kind}/new"
+                >Add a {KIND_LABEL[kind].one}</a
+              >: what its box says is enough; the rest is filled in with typical values and marked as assumed.{/if}
           </li>
         {/each}
         <li><a href="{home}/pair">Pair them</a>: the verdict, the slowest link and the format follow at once.</li>
@@ -69,7 +85,11 @@
             <p class="what">{build.next.text}</p>
             <span class="state"><Verdict verdict={build.verdict} /></span>
             <span class="act">
-              {#if build.next.marks}{@const stage = build.next.marks}<Button kind="tertiary" size="small" on:click={() => mark(build, stage)}>Mark {stage}</Button>{/if}
+              {#if build.next.marks}{@const stage = build.next.marks}<Button
+                  kind="tertiary"
+                  size="small"
+                  on:click={() => mark(build, stage)}>Mark {stage}</Button
+                >{/if}
             </span>
           </li>
         {/each}

@@ -20,7 +20,9 @@
   const run = $derived(data.runs.find((r) => r.id === shown) ?? data.runs[0]);
   const rows = $derived(run ? compareWithPlan(run.results, report) : []);
   const measured = $derived(run?.results.writeMBps ?? run?.results.readMBps);
-  const lanePrediction = $derived(run?.results.writeMBps === undefined && run ? report.throughput.read : report.throughput.write);
+  const lanePrediction = $derived(
+    run?.results.writeMBps === undefined && run ? report.throughput.read : report.throughput.write
+  );
   const FIELDS = Object.keys(BAND_OF) as (keyof typeof BAND_OF)[];
 
   let refused = $state<{ fields: Record<string, string>; alarms: Alarm[] }>({ fields: {}, alarms: [] });
@@ -33,7 +35,10 @@
     busy = false;
     if (!answer.ok) {
       const { fields, details, message } = answer.failure;
-      refused = { fields: Object.fromEntries(fields.map((f) => [f.path, f.message])), alarms: (details.alarms as Alarm[] | undefined) ?? [] };
+      refused = {
+        fields: Object.fromEntries(fields.map((f) => [f.path, f.message])),
+        alarms: (details.alarms as Alarm[] | undefined) ?? []
+      };
       if (fields.length === 0) notices.add('error', message);
       return false;
     }
@@ -41,7 +46,11 @@
     shown = null;
     saved('The result is kept.', data.crate.id, answer.data.group);
     // A first result is what the stage "benched" means.
-    if (data.build.stage === 'formatted') await send('PUT', `/api/crates/${data.crate.id}/builds/${data.build.id}/stage`, { version: data.build.version, stage: 'benched' });
+    if (data.build.stage === 'formatted')
+      await send('PUT', `/api/crates/${data.crate.id}/builds/${data.build.id}/stage`, {
+        version: data.build.version,
+        stage: 'benched'
+      });
     await invalidateAll();
     return true;
   }
@@ -74,33 +83,58 @@
   <div class="page-head">
     <div class="grow">
       <h1>Bench</h1>
-      <p class="quiet">{data.runs.length === 0 ? 'Nothing measured yet. The pair check: 1 MiB blocks, write then read, 1 to 5 GB, five times, the median; then 4 KiB random at queue depth 1.' : `${data.runs.length} pair ${data.runs.length === 1 ? 'check' : 'checks'} against the plan.`}</p>
+      <p class="quiet">
+        {data.runs.length === 0
+          ? 'Nothing measured yet. The pair check: 1 MiB blocks, write then read, 1 to 5 GB, five times, the median; then 4 KiB random at queue depth 1.'
+          : `${data.runs.length} pair ${data.runs.length === 1 ? 'check' : 'checks'} against the plan.`}
+      </p>
     </div>
   </div>
 
   {#if report.link.stages.length > 0}
     <div class="panel">
-      <Lane stages={report.link.stages} bottleneck={report.link.bottleneck} predicted={lanePrediction} {measured} measuredLabel={run?.simulated ? 'simulated' : 'measured'} />
+      <Lane
+        stages={report.link.stages}
+        bottleneck={report.link.bottleneck}
+        predicted={lanePrediction}
+        {measured}
+        measuredLabel={run?.simulated ? 'simulated' : 'measured'}
+      />
       <p class="small quiet">
         Hatching: predicted {lanePrediction === report.throughput.read ? 'read' : 'write'}.
-        {#if run}Solid line: {run.results.writeMBps === undefined ? 'read' : 'write'} of {day(run.date)}{run.simulated ? ', from the simulated rig' : ''}.{:else}The solid line appears with the first result.{/if}
+        {#if run}Solid line: {run.results.writeMBps === undefined ? 'read' : 'write'} of {day(run.date)}{run.simulated
+            ? ', from the simulated rig'
+            : ''}.{:else}The solid line appears with the first result.{/if}
       </p>
     </div>
   {:else}
-    <p class="panel">The plan of this build says that it does not work; there is no forecast to measure against. Results can be kept all the same.</p>
+    <p class="panel">
+      The plan of this build says that it does not work; there is no forecast to measure against. Results can be kept
+      all the same.
+    </p>
   {/if}
 
   {#if run}
     <ul class="sentences" aria-label="Measured against predicted">
       {#each rows as row (row.field)}<li class={row.place}>{comparisonSentence(row)}</li>{/each}
     </ul>
-    {#if run.simulated}<p class="simulated"><strong>Simulated.</strong> These figures come from the stand-in rig that ships with Ash Crate, not from a device.</p>{/if}
+    {#if run.simulated}<p class="simulated">
+        <strong>Simulated.</strong> These figures come from the stand-in rig that ships with Ash Crate, not from a device.
+      </p>{/if}
   {/if}
 
   <div class="columns">
     <section>
       <h2>Enter a pair check</h2>
-      <ResultForm today={data.today} filesystem={report.filesystem.first.filesystem} isWindows={data.build.snapshot.host.os.family === 'windows'} {refused} {busy} {onsave} draftKey="draft:run:{data.build.id}" />
+      <ResultForm
+        today={data.today}
+        filesystem={report.filesystem.first.filesystem}
+        isWindows={data.build.snapshot.host.os.family === 'windows'}
+        {refused}
+        {busy}
+        {onsave}
+        draftKey="draft:run:{data.build.id}"
+      />
     </section>
     <section>
       <h2>Results</h2>
@@ -111,25 +145,39 @@
         <div class="scroll-wide" tabindex="0" role="region" aria-label="Results">
           <table class="plain-table">
             <thead>
-              <tr><th scope="col">Day</th>{#each FIELDS as field (field)}<th scope="col" class="number">{RESULT_LABEL[field]}</th>{/each}<th></th></tr>
+              <tr
+                ><th scope="col">Day</th>{#each FIELDS as field (field)}<th scope="col" class="number"
+                    >{RESULT_LABEL[field]}</th
+                  >{/each}<th></th></tr
+              >
             </thead>
             <tbody>
               <tr class="forecast">
                 <td>forecast</td>
-                {#each FIELDS as field (field)}{@const band = report.throughput[BAND_OF[field]]}<td class="number">{#if band}<Figure value={bandText(band, '').trim()} />{:else}–{/if}</td>{/each}
+                {#each FIELDS as field (field)}{@const band = report.throughput[BAND_OF[field]]}<td class="number"
+                    >{#if band}<Figure value={bandText(band, '').trim()} />{:else}–{/if}</td
+                  >{/each}
                 <td></td>
               </tr>
               {#each data.runs as r (r.id)}
                 {@const compared = compareWithPlan(r.results, report)}
                 <tr class:chosen={r === run}>
                   <td>
-                    <button type="button" class="pick" aria-pressed={r === run} onclick={() => (shown = r.id)}>{day(r.date)}</button>
+                    <button type="button" class="pick" aria-pressed={r === run} onclick={() => (shown = r.id)}
+                      >{day(r.date)}</button
+                    >
                     {#if r.simulated}<span class="small quiet">simulated</span>{/if}
                   </td>
                   {#each FIELDS as field (field)}
                     {@const value = r.results[field]}
                     {@const place = compared.find((c) => c.field === field)?.place}
-                    <td class="number">{#if value !== undefined}<Figure value={rate(value)} unit="MB/s" />{#if place && place !== 'within'}<span class="place small {place}">{place}</span>{/if}{:else}–{/if}</td>
+                    <td class="number"
+                      >{#if value !== undefined}<Figure
+                          value={rate(value)}
+                          unit="MB/s"
+                        />{#if place && place !== 'within'}<span class="place small {place}">{place}</span
+                          >{/if}{:else}–{/if}</td
+                    >
                   {/each}
                   <td><Button kind="ghost" size="small" on:click={() => remove(r.id, r.version)}>Delete</Button></td>
                 </tr>
@@ -170,7 +218,7 @@
   }
   .columns {
     display: grid;
-    grid-template-columns: minmax(300px, 5fr) 7fr;
+    grid-template-columns: minmax(300px, 5fr) minmax(0, 7fr);
     gap: 32px;
     margin-top: 16px;
   }
@@ -215,7 +263,7 @@
   }
   @media (max-width: 1000px) {
     .columns {
-      grid-template-columns: 1fr;
+      grid-template-columns: minmax(0, 1fr);
     }
   }
 </style>

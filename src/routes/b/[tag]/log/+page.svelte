@@ -13,7 +13,10 @@
     </div>
   </div>
   <table class="plain-table">
-    <thead><tr><th scope="col">Day</th><th scope="col">Time, UTC</th><th scope="col">What</th><th scope="col">By</th></tr></thead>
+    <thead
+      ><tr><th scope="col">Day</th><th scope="col">Time, UTC</th><th scope="col">What</th><th scope="col">By</th></tr
+      ></thead
+    >
     <tbody>
       {#each data.events as event (event.seq)}
         <tr>

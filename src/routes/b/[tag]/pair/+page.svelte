@@ -14,7 +14,6 @@
   let { data } = $props();
   const path = $derived(`/api/crates/${data.crate.id}/builds/${data.build.id}`);
   // What the address chooses lies over what is stored: a link to an unsaved change shows that change.
-  // svelte-ignore state_referenced_locally
   const asked = choiceFromQuery(page.url.searchParams);
   // svelte-ignore state_referenced_locally
   let choice = $state.raw<Partial<Choice>>(Object.keys(asked).length > 0 ? asked : data.build.choice);
@@ -30,7 +29,9 @@
   const measured = $derived.by(() => {
     const run = data.runs[0];
     const value = run?.results.writeMBps;
-    return run && value !== undefined && same(choice, data.build.choice) ? { value, label: `${run.simulated ? 'simulated' : 'measured'} ${day(run.date)}` } : undefined;
+    return run && value !== undefined && same(choice, data.build.choice)
+      ? { value, label: `${run.simulated ? 'simulated' : 'measured'} ${day(run.date)}` }
+      : undefined;
   });
 
   function onchange(next: Partial<Choice>): void {
@@ -42,7 +43,8 @@
       saved(text, data.crate.id, answer.data.group, reset);
       replaceState(page.url.pathname, {});
       await invalidateAll();
-    } else if (answer.failure.code === 'conflict' && answer.failure.details.current) theirs = answer.failure.details.current as Theirs;
+    } else if (answer.failure.code === 'conflict' && answer.failure.details.current)
+      theirs = answer.failure.details.current as Theirs;
     else notices.add('error', answer.failure.message);
   }
   function reset(): void {
@@ -60,7 +62,10 @@
   }
   async function mark(stage: BuildStage): Promise<void> {
     if (stage === data.build.stage) return;
-    await done(await send('PUT', `${path}/stage`, { version: data.build.version, stage }), `${data.build.tag} is now ${stage}.`);
+    await done(
+      await send('PUT', `${path}/stage`, { version: data.build.version, stage }),
+      `${data.build.tag} is now ${stage}.`
+    );
   }
   async function remove(): Promise<void> {
     deleting = false;
@@ -69,12 +74,23 @@
     saved(`Deleted ${data.build.tag}.`, data.crate.id, answer.data.group);
     await goto(`/c/${data.crate.slug}/builds`);
   }
-  const nameOf = (kind: 'host' | 'cable' | 'enclosure' | 'drive', id: string | undefined) => (id ? (data.library[kind].get(id)?.name ?? 'gone') : 'none');
-  const words = (c: Partial<Choice>) => `${nameOf('host', c.hostId)} port ${c.portId ?? '–'}, ${nameOf('cable', c.cableId)}, ${nameOf('enclosure', c.enclosureId)}, ${nameOf('drive', c.driveId)}`;
+  const nameOf = (kind: 'host' | 'cable' | 'enclosure' | 'drive', id: string | undefined) =>
+    id ? (data.library[kind].get(id)?.name ?? 'gone') : 'none';
+  const words = (c: Partial<Choice>) =>
+    `${nameOf('host', c.hostId)} port ${c.portId ?? '–'}, ${nameOf('cable', c.cableId)}, ${nameOf('enclosure', c.enclosureId)}, ${nameOf('drive', c.driveId)}`;
 </script>
 
 <svelte:head><title>{data.build.tag} Pair · Ash Crate</title></svelte:head>
-<PairStation library={data.library} {choice} {onchange} heading={data.build.name} tag={data.build.tag} stage={data.build.stage} {measured} next={changed ? 'Save the change.' : data.next.text}>
+<PairStation
+  library={data.library}
+  {choice}
+  {onchange}
+  heading={data.build.name}
+  tag={data.build.tag}
+  stage={data.build.stage}
+  {measured}
+  next={changed ? 'Save the change.' : data.next.text}
+>
   {#snippet head({ report })}
     <div class="stage">
       <Select size="sm" labelText="Stage" selected={data.build.stage} on:update={(e) => mark(e.detail as BuildStage)}>
@@ -82,8 +98,21 @@
       </Select>
     </div>
     {#if changed || data.differences.length > 0}
-      <div class="name"><TextInput size="sm" labelText="Name" bind:value={name} maxlength={120} invalid={name.trim() === ''} invalidText="A name is needed." /></div>
-      <Button size="field" disabled={report === null || busy || name.trim() === ''} on:click={() => save(data.build.version)}>{changed ? 'Save the change' : 'Plan again'}</Button>
+      <div class="name">
+        <TextInput
+          size="sm"
+          labelText="Name"
+          bind:value={name}
+          maxlength={120}
+          invalid={name.trim() === ''}
+          invalidText="A name is needed."
+        />
+      </div>
+      <Button
+        size="field"
+        disabled={report === null || busy || name.trim() === ''}
+        on:click={() => save(data.build.version)}>{changed ? 'Save the change' : 'Plan again'}</Button
+      >
       {#if changed}
         <Button
           kind="ghost"
@@ -102,10 +131,16 @@
   {#snippet notice()}
     {#if data.differences.length > 0}
       <details class="older">
-        <summary><strong>Planned {day(data.build.updatedAt)}, and its parts have changed since.</strong> What you see is planned from the parts as they are now; saving keeps it.</summary>
+        <summary
+          ><strong>Planned {day(data.build.updatedAt)}, and its parts have changed since.</strong> What you see is planned
+          from the parts as they are now; saving keeps it.</summary
+        >
         <table class="plain-table">
           <thead><tr><th>What</th><th>Then</th><th>Now</th></tr></thead>
-          <tbody>{#each data.differences as d (d.what)}<tr><td>{d.what}</td><td>{d.then}</td><td>{d.now}</td></tr>{/each}</tbody>
+          <tbody
+            >{#each data.differences as d (d.what)}<tr><td>{d.what}</td><td>{d.then}</td><td>{d.now}</td></tr
+              >{/each}</tbody
+          >
         </table>
       </details>
     {/if}
@@ -121,7 +156,12 @@
   on:click:button--secondary={() => (deleting = false)}
   on:submit={remove}
 >
-  <p>{data.runs.length === 0 ? 'It has no results.' : `Its ${data.runs.length === 1 ? 'one result goes' : `${data.runs.length} results go`} with it.`} The parts stay in the crate. You can take this back.</p>
+  <p>
+    {data.runs.length === 0
+      ? 'It has no results.'
+      : `Its ${data.runs.length === 1 ? 'one result goes' : `${data.runs.length} results go`} with it.`} The parts stay in
+    the crate. You can take this back.
+  </p>
 </Modal>
 
 <Modal
@@ -143,7 +183,11 @@
 >
   {#if theirs}
     <table class="plain-table">
-      <thead><tr><th></th><th>Theirs, {theirs.updatedAt.slice(0, 16).replace('T', ' ')} UTC</th><th>Yours, not saved</th></tr></thead>
+      <thead
+        ><tr
+          ><th></th><th>Theirs, {theirs.updatedAt.slice(0, 16).replace('T', ' ')} UTC</th><th>Yours, not saved</th></tr
+        ></thead
+      >
       <tbody>
         <tr><td>Name</td><td>{theirs.name}</td><td>{name}</td></tr>
         <tr><td>Parts</td><td>{words(theirs.choice)}</td><td>{words(choice)}</td></tr>

@@ -19,11 +19,8 @@
     measured: { label: 'Write, measured', by: (r) => measuredOf(r)?.measured ?? -1, number: true },
     price: { label: 'Per TB', by: (r) => r.perTB?.amount ?? Infinity, number: true }
   };
-  // svelte-ignore state_referenced_locally
   let sort = $state(page.url.searchParams.get('sort') ?? 'tag');
-  // svelte-ignore state_referenced_locally
   let down = $state(page.url.searchParams.get('down') === 'yes');
-  // svelte-ignore state_referenced_locally
   let find = $state(page.url.searchParams.get('find') ?? '');
 
   const measuredOf = (row: Row) => row.latest?.comparisons.find((c) => c.field === 'writeMBps');
@@ -58,16 +55,31 @@
   <div class="page-head">
     <div class="grow">
       <h1>Builds</h1>
-      <p class="quiet">{data.builds.length} {data.builds.length === 1 ? 'build' : 'builds'}; hatching is the predicted write, the solid line what was measured.</p>
+      <p class="quiet">
+        {data.builds.length}
+        {data.builds.length === 1 ? 'build' : 'builds'}; hatching is the predicted write, the solid line what was
+        measured.
+      </p>
     </div>
-    <div class="find"><Search size="sm" labelText="Find builds" placeholder="Name, tag, part, stage" bind:value={find} on:input={keep} on:clear={keep} /></div>
+    <div class="find">
+      <Search
+        size="sm"
+        labelText="Find builds"
+        placeholder="Name, tag, part, stage"
+        bind:value={find}
+        on:input={keep}
+        on:clear={keep}
+      />
+    </div>
     <Button href="/c/{data.crate.slug}/pair" size="field">Pair a new build</Button>
   </div>
 
   {#if data.builds.length === 0}
     <div class="empty">
       <h2>No builds yet</h2>
-      <p>A build is a host port, a cable, an enclosure and a drive that belong together, with the plan made from them.</p>
+      <p>
+        A build is a host port, a cable, an enclosure and a drive that belong together, with the plan made from them.
+      </p>
       <p><a href="/c/{data.crate.slug}/pair">Pair the first one</a></p>
     </div>
   {:else}
@@ -78,8 +90,14 @@
           <tr>
             <th scope="col">Lane</th>
             {#each Object.entries(SORTS) as [key, column] (key)}
-              <th scope="col" class:number={column.number} aria-sort={sort === key ? (down ? 'descending' : 'ascending') : undefined}>
-                <button type="button" onclick={() => sortBy(key)}>{column.label}<span aria-hidden="true">{sort === key ? (down ? ' ↓' : ' ↑') : ''}</span></button>
+              <th
+                scope="col"
+                class:number={column.number}
+                aria-sort={sort === key ? (down ? 'descending' : 'ascending') : undefined}
+              >
+                <button type="button" onclick={() => sortBy(key)}
+                  >{column.label}<span aria-hidden="true">{sort === key ? (down ? ' ↓' : ' ↑') : ''}</span></button
+                >
               </th>
             {/each}
           </tr>
@@ -91,18 +109,34 @@
               <td class="lane-cell"><BuildLane {build} /></td>
               <td>
                 <a href="/b/{build.tag}/pair">{build.name}</a> <span class="small quiet">{build.tag}</span>
-                <span class="parts small quiet">{build.parts.host}, {build.parts.port} · {build.parts.cable ?? 'cable assumed'} · {build.parts.enclosure} · {build.parts.drive}</span>
+                <span class="parts small quiet"
+                  >{build.parts.host}, {build.parts.port} · {build.parts.cable ?? 'cable assumed'} · {build.parts
+                    .enclosure} · {build.parts.drive}</span
+                >
               </td>
-              <td>{build.stage}{#if build.outdated}<span class="parts small quiet">parts changed since</span>{/if}</td>
+              <td
+                >{build.stage}{#if build.outdated}<span class="parts small quiet">parts changed since</span>{/if}</td
+              >
               <td><Verdict verdict={build.verdict} /></td>
-              <td class="number">{#if build.write}<Figure value={bandText(build.write, '').trim()} unit="MB/s" />{:else}–{/if}</td>
+              <td class="number"
+                >{#if build.write}<Figure value={bandText(build.write, '').trim()} unit="MB/s" />{:else}–{/if}</td
+              >
               <td class="number">
                 {#if measured && build.latest}
                   <Figure value={rate(measured.measured)} unit="MB/s" />
-                  <span class="parts small {measured.place}">{PLACE[measured.place]} · {day(build.latest.date)}{build.latest.simulated ? ' · simulated' : ''}</span>
+                  <span class="parts small {measured.place}"
+                    >{PLACE[measured.place]} · {day(build.latest.date)}{build.latest.simulated
+                      ? ' · simulated'
+                      : ''}</span
+                  >
                 {:else}<span class="quiet small">not measured</span>{/if}
               </td>
-              <td class="number">{#if build.perTB}<Figure value={build.perTB.amount.toFixed(2)} unit="{build.perTB.currency}/TB" />{:else}<span class="quiet small">no quotes</span>{/if}</td>
+              <td class="number"
+                >{#if build.perTB}<Figure
+                    value={build.perTB.amount.toFixed(2)}
+                    unit="{build.perTB.currency}/TB"
+                  />{:else}<span class="quiet small">no quotes</span>{/if}</td
+              >
             </tr>
           {/each}
         </tbody>

@@ -9,13 +9,14 @@
   import { choiceFromQuery, choiceToQuery } from '$lib/ui/pair/slots';
 
   let { data } = $props();
-  // svelte-ignore state_referenced_locally
   let choice = $state.raw<Partial<Choice>>(choiceFromQuery(page.url.searchParams));
   let open = $state(false);
   let name = $state('');
   let wrong = $state('');
   let busy = $state(false);
-  const empty = $derived(data.library.host.size === 0 || data.library.enclosure.size === 0 || data.library.drive.size === 0);
+  const empty = $derived(
+    data.library.host.size === 0 || data.library.enclosure.size === 0 || data.library.drive.size === 0
+  );
 
   function onchange(next: Partial<Choice>): void {
     choice = next;
@@ -31,14 +32,23 @@
   async function save(): Promise<void> {
     if (busy) return;
     busy = true;
-    const answer = await send<{ id: string; version: number; group: string; tag: string }>('POST', `/api/crates/${data.crate.id}/builds`, { name: name.trim(), choice });
+    const answer = await send<{ id: string; version: number; group: string; tag: string }>(
+      'POST',
+      `/api/crates/${data.crate.id}/builds`,
+      { name: name.trim(), choice }
+    );
     busy = false;
     if (!answer.ok) {
       wrong = answer.failure.message;
       return;
     }
     open = false;
-    saved(`Saved as ${answer.data.tag}.`, data.crate.id, answer.data.group, () => void goto(`/c/${data.crate.slug}/builds`));
+    saved(
+      `Saved as ${answer.data.tag}.`,
+      data.crate.id,
+      answer.data.group,
+      () => void goto(`/c/${data.crate.slug}/builds`)
+    );
     await goto(`/b/${answer.data.tag}/pair`);
   }
 </script>
@@ -51,7 +61,9 @@
       <p>Pairing needs at least one host, one enclosure and one drive. Missing here:</p>
       <ol>
         {#each ['host', 'enclosure', 'drive'] as const as kind (kind)}
-          {#if data.library[kind].size === 0}<li><a href="/c/{data.crate.slug}/crate/{kind}/new">Add a {kind}</a></li>{/if}
+          {#if data.library[kind].size === 0}<li>
+              <a href="/c/{data.crate.slug}/crate/{kind}/new">Add a {kind}</a>
+            </li>{/if}
         {/each}
       </ol>
     </div>
@@ -77,7 +89,14 @@
   on:submit={save}
 >
   <p class="why">The build keeps these parts as they are now, with the plan made from them.</p>
-  <TextInput id="build-name" labelText="Name of the build" bind:value={name} maxlength={120} invalid={wrong !== ''} invalidText={wrong} />
+  <TextInput
+    id="build-name"
+    labelText="Name of the build"
+    bind:value={name}
+    maxlength={120}
+    invalid={wrong !== ''}
+    invalidText={wrong}
+  />
 </Modal>
 
 <style>

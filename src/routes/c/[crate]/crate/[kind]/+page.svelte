@@ -11,11 +11,14 @@
   let sort = $state(0);
   let down = $state(false);
 
-  const rows = $derived(data.models.map((model) => ({ id: model.id, units: model.units, cells: columns.map((c) => c.cell(model.spec)) })));
+  const rows = $derived(
+    data.models.map((model) => ({ id: model.id, units: model.units, cells: columns.map((c) => c.cell(model.spec)) }))
+  );
   const shown = $derived.by(() => {
     const words = find.toLowerCase().split(/\s+/).filter(Boolean);
     const found = rows.filter((row) => words.every((w) => row.cells.some((c) => c.text.toLowerCase().includes(w))));
-    const key = (row: (typeof rows)[number]) => (sort === columns.length ? row.units : (row.cells[sort]?.sort ?? row.cells[sort]?.text ?? ''));
+    const key = (row: (typeof rows)[number]) =>
+      sort === columns.length ? row.units : (row.cells[sort]?.sort ?? row.cells[sort]?.text ?? '');
     return found.sort((a, b) => {
       const [x, y] = [key(a), key(b)];
       const order = typeof x === 'number' && typeof y === 'number' ? x - y : String(x).localeCompare(String(y));
@@ -32,19 +35,28 @@
 <div class="page">
   <div class="page-head">
     <h1 class="grow">Crate</h1>
-    <div class="find"><Search size="sm" labelText="Find {label.many.toLowerCase()}" placeholder="Find" bind:value={find} /></div>
-    <Button href="{home}/{data.kind}/new" size="field">Add {data.kind === 'enclosure' || data.kind === 'alternative' ? 'an' : 'a'} {label.one}</Button>
+    <div class="find">
+      <Search size="sm" labelText="Find {label.many.toLowerCase()}" placeholder="Find" bind:value={find} />
+    </div>
+    <Button href="{home}/{data.kind}/new" size="field"
+      >Add {data.kind === 'enclosure' || data.kind === 'alternative' ? 'an' : 'a'} {label.one}</Button
+    >
   </div>
   <nav aria-label="Kinds of part">
     {#each KINDS as kind (kind)}
-      <a href="{home}/{kind}" aria-current={kind === data.kind ? 'page' : undefined}>{KIND_LABEL[kind].many} <span class="small quiet">{data.counts[kind] ?? 0}</span></a>
+      <a href="{home}/{kind}" aria-current={kind === data.kind ? 'page' : undefined}
+        >{KIND_LABEL[kind].many} <span class="small quiet">{data.counts[kind] ?? 0}</span></a
+      >
     {/each}
   </nav>
 
   {#if data.models.length === 0}
     <div class="empty">
       <h2>No {label.many.toLowerCase()} yet</h2>
-      <p>What the box says is enough. What is left empty is filled with typical values for the class, and every such value is named in the plan.</p>
+      <p>
+        What the box says is enough. What is left empty is filled with typical values for the class, and every such
+        value is named in the plan.
+      </p>
       <p><a href="{home}/{data.kind}/new">Add the first {label.one}</a></p>
     </div>
   {:else}
@@ -54,8 +66,14 @@
         <thead>
           <tr>
             {#each [...columns, { title: 'Units', number: true }] as column, at (column.title)}
-              <th scope="col" class:number={column.number} aria-sort={sort === at ? (down ? 'descending' : 'ascending') : undefined}>
-                <button type="button" onclick={() => sortBy(at)}>{column.title}<span aria-hidden="true">{sort === at ? (down ? ' ↓' : ' ↑') : ''}</span></button>
+              <th
+                scope="col"
+                class:number={column.number}
+                aria-sort={sort === at ? (down ? 'descending' : 'ascending') : undefined}
+              >
+                <button type="button" onclick={() => sortBy(at)}
+                  >{column.title}<span aria-hidden="true">{sort === at ? (down ? ' ↓' : ' ↑') : ''}</span></button
+                >
               </th>
             {/each}
           </tr>

@@ -11,7 +11,10 @@ export async function load({ parent, params }) {
   return forPage(async (db) => {
     const model = await getModel(db, { crateId: crate.id, id: params.id });
     if (model.spec.kind !== kind) error(404, `This part is no ${kind}.`);
-    const [units, quotes] = await Promise.all([listUnits(db, { crateId: crate.id, modelId: params.id }), listQuotes(db, { crateId: crate.id, partIds: [params.id] })]);
+    const [units, quotes] = await Promise.all([
+      listUnits(db, { crateId: crate.id, modelId: params.id }),
+      listQuotes(db, { crateId: crate.id, partIds: [params.id] })
+    ]);
     return { model, units, quotes, fields: formFields(MODEL_SCHEMAS[kind]) };
   });
 }

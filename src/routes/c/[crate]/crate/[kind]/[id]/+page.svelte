@@ -22,7 +22,12 @@
     busy = false;
     if (!answer.ok) {
       refused = refusedFields(answer.failure.fields, 'spec.');
-      notices.add('error', answer.failure.code === 'conflict' ? 'This part was changed elsewhere in the meantime; nothing was overwritten. Reload to see it; what you typed is kept until then.' : answer.failure.message);
+      notices.add(
+        'error',
+        answer.failure.code === 'conflict'
+          ? 'This part was changed elsewhere in the meantime; nothing was overwritten. Reload to see it; what you typed is kept until then.'
+          : answer.failure.message
+      );
       return;
     }
     localStorage.removeItem(draftKey);
@@ -46,13 +51,30 @@
       <p class="small"><a href={list}>All {data.kind}s</a></p>
       <h1>{data.model.spec.name}</h1>
       <p class="quiet">
-        {data.units.length === 0 ? 'No unit of it in the crate.' : `${data.units.map((u) => `${u.unit.tag} (${u.unit.state}${u.unit.location ? `, ${u.unit.location}` : ''})`).join('; ')}.`}
-        {#if data.quotes[0]}{@const newest = data.quotes[0].quote}Newest quote {money(landedPrice(newest), newest.currency)} landed, {newest.vendor}, {day(newest.date)}.{/if}
+        {data.units.length === 0
+          ? 'No unit of it in the crate.'
+          : `${data.units.map((u) => `${u.unit.tag} (${u.unit.state}${u.unit.location ? `, ${u.unit.location}` : ''})`).join('; ')}.`}
+        {#if data.quotes[0]}{@const newest = data.quotes[0].quote}Newest quote {money(
+            landedPrice(newest),
+            newest.currency
+          )} landed, {newest.vendor}, {day(newest.date)}.{/if}
       </p>
     </div>
-    <Button kind="danger-ghost" size="field" on:click={remove}>Delete{data.quotes.length > 0 ? ` with ${data.quotes.length} quotes` : ''}</Button>
+    <Button kind="danger-ghost" size="field" on:click={remove}
+      >Delete{data.quotes.length > 0 ? ` with ${data.quotes.length} quotes` : ''}</Button
+    >
   </div>
   {#key draftKey}
-    <PartForm fields={data.fields} fixed={{ kind: data.kind }} spec={data.model.spec} {draftKey} {refused} {busy} saveLabel="Save" {onsave} oncancel={() => void goto(list)} />
+    <PartForm
+      fields={data.fields}
+      fixed={{ kind: data.kind }}
+      spec={data.model.spec}
+      {draftKey}
+      {refused}
+      {busy}
+      saveLabel="Save"
+      {onsave}
+      oncancel={() => void goto(list)}
+    />
   {/key}
 </div>

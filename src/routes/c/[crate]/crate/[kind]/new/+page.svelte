@@ -38,6 +38,15 @@
     </div>
   </div>
   {#key data.kind}
-    <PartForm fields={data.fields} fixed={{ kind: data.kind }} {draftKey} {refused} {busy} saveLabel="Add the {label}" {onsave} oncancel={() => void goto(list)} />
+    <PartForm
+      fields={data.fields}
+      fixed={{ kind: data.kind }}
+      {draftKey}
+      {refused}
+      {busy}
+      saveLabel="Add the {label}"
+      {onsave}
+      oncancel={() => void goto(list)}
+    />
   {/key}
 </div>

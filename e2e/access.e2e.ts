@@ -1,0 +1,96 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, open, test } from './test';
+
+const PAGES = [
+  '/c/fernhollow',
+  '/c/fernhollow/crate/drive',
+  '/c/fernhollow/crate/host/new',
+  '/c/fernhollow/builds',
+  '/c/fernhollow/pair',
+  '/b/AC-0001/pair',
+  '/b/AC-0008/bench',
+  '/b/AC-0001/log',
+  '/crates'
+];
+
+for (const theme of ['white', 'g100']) {
+  test.describe(`theme ${theme}`, () => {
+    for (const path of PAGES) {
+      test(`${path} has no serious accessibility finding`, async ({ page }) => {
+        await page.addInitScript((t) => localStorage.setItem('theme', t), theme);
+        await open(page, path);
+        await expect(page.locator('html')).toHaveAttribute('theme', theme);
+        const { violations } = await new AxeBuilder({ page })
+          .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'])
+          .analyze();
+        const serious = violations.filter((v) => v.impact === 'serious' || v.impact === 'critical');
+        expect(serious.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(', ')}`)).toEqual([]);
+      });
+    }
+  });
+}
+
+for (const path of PAGES) {
+  test(`${path} does not scroll sideways on a phone`, async ({ page }) => {
+    await page.setViewportSize({ width: 390, height: 800 });
+    await open(page, path);
+    expect(await page.evaluate(() => document.documentElement.scrollWidth - innerWidth)).toBeLessThanOrEqual(0);
+  });
+}
+
+test('keyboard only: to Pair, choose a cable, read a working, fold the ticket', async ({ page }) => {
+  await open(page, '/c/fernhollow');
+  await page.keyboard.press('g');
+  await page.keyboard.press('b');
+  await expect(page).toHaveURL(/\/builds$/);
+  await open(page, '/b/AC-0001/pair');
+  await page.getByRole('combobox', { name: 'Cable' }).focus();
+  // single keys do nothing while one types
+  await page.keyboard.press('ControlOrMeta+a');
+  await page.keyboard.type('Withy 0.8');
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: 'Save the change' })).toBeVisible();
+  await expect(page.getByRole('combobox', { name: 'Cable' })).toHaveValue('Withy 0.8 40G');
+  await page.getByRole('listbox', { name: 'Figures of the plan' }).focus();
+  await page.keyboard.press('Home');
+  await expect(
+    page.getByRole('listbox', { name: 'Figures of the plan' }).getByRole('option', { selected: true })
+  ).toContainText('Read');
+  await page.keyboard.press('t');
+  await expect(page.getByRole('complementary', { name: 'Ticket' })).not.toContainText('Runs as');
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog')).toContainText('Fold or unfold the ticket');
+});
+
+test('the theme is kept', async ({ page }) => {
+  await open(page, '/c/fernhollow');
+  await page.getByRole('button', { name: 'Night bench' }).click();
+  await expect(page.locator('html')).toHaveAttribute('theme', 'g100');
+  await page.reload();
+  await expect(page.locator('html')).toHaveAttribute('theme', 'g100');
+});
+
+test('the first page stays light: under 180 kB of script and 60 kB of styles, compressed', async ({
+  page,
+  request
+}) => {
+  const sizes = { script: 0, stylesheet: 0 };
+  const urls = new Map<string, 'script' | 'stylesheet'>();
+  page.on('request', (r) => {
+    const type = r.resourceType();
+    if (type === 'script' || type === 'stylesheet') urls.set(r.url(), type);
+  });
+  await page.goto('/c/fernhollow', { waitUntil: 'networkidle' });
+  expect(urls.size).toBeGreaterThan(3);
+  for (const [url, type] of urls) {
+    const answer = await request.get(url, { headers: { 'accept-encoding': 'gzip' } });
+    const length = answer.headers()['content-length'];
+    sizes[type] += length ? Number(length) : (await answer.body()).length;
+  }
+  console.log(
+    `first page: ${(sizes.script / 1000).toFixed(0)} kB script, ${(sizes.stylesheet / 1000).toFixed(0)} kB styles, gzip`
+  );
+  expect(sizes.script).toBeLessThan(180_000);
+  expect(sizes.stylesheet).toBeLessThan(60_000);
+});

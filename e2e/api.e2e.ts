@@ -1,0 +1,212 @@
+import { request as httpRequest } from 'node:http';
+import { crateId, expect, test } from './test';
+
+const bare = { kind: 'drive', name: 'bare', media: 'nvme', formFactor: 'm2', capacityTB: 1 };
+const host = {
+  kind: 'host',
+  name: 'h',
+  os: { family: 'linux' },
+  ports: [{ id: 'p', label: 'p', plug: 'usb-c', modes: ['usb-10g'] }]
+};
+const enclosure = {
+  kind: 'enclosure',
+  name: 'e',
+  formFactor: 'm2',
+  protocols: ['nvme'],
+  modes: ['usb-10g'],
+  plug: 'usb-c'
+};
+
+test.describe('POST /api/plan', () => {
+  test('plans parts in full and parts by id alike', async ({ page }) => {
+    const full = await page.request.post('/api/plan', { data: { host, portId: 'p', enclosure, drive: bare } });
+    expect(full.status()).toBe(200);
+    const report = await full.json();
+    expect(report.link).toMatchObject({ mode: 'usb-10g', bottleneck: 'port' });
+    expect(report.throughput.read).toEqual({ low: 900, typical: 1000, high: 1070 });
+    expect(report.assumed.length).toBeGreaterThan(5);
+
+    const id = await crateId(page, 'fernhollow');
+    const list = async (kind: string) =>
+      (await (await page.request.get(`/api/crates/${id}/models?kind=${kind}`)).json()) as {
+        id: string;
+        spec: { name: string };
+      }[];
+    const drive = (await list('drive')).find((d) => d.spec.name === 'Loam S6 1TB')!;
+    const stored = await page.request.post('/api/plan', {
+      data: { crateId: id, host, portId: 'p', enclosure, drive: { id: drive.id } }
+    });
+    expect((await stored.json()).findings.map((f: { code: string }) => f.code)).toEqual(
+      expect.arrayContaining(['form-factor-mismatch', 'protocol-unsupported'])
+    );
+  });
+
+  const bad: [string, unknown, number, string][] = [
+    ['nothing', {}, 400, 'host'],
+    [
+      'a negative capacity',
+      { host, portId: 'p', enclosure, drive: { ...bare, capacityTB: -1 } },
+      400,
+      'drive.capacityTB'
+    ],
+    ['zero', { host, portId: 'p', enclosure, drive: { ...bare, capacityTB: 0 } }, 400, 'drive.capacityTB'],
+    ['a huge value', { host, portId: 'p', enclosure, drive: { ...bare, readMBps: 1e300 } }, 400, 'drive.readMBps'],
+    ['an unknown field', { host, portId: 'p', enclosure, drive: { ...bare, colour: 'red' } }, 400, 'drive'],
+    [
+      'a wrong mode',
+      { host, portId: 'p', enclosure: { ...enclosure, modes: ['usb-99g'] }, drive: bare },
+      400,
+      'enclosure.modes.0'
+    ],
+    ['a port that is not there', { host, portId: 'x', enclosure, drive: bare }, 400, 'portId'],
+    [
+      'an id without a crate',
+      { host, portId: 'p', enclosure, drive: { id: '01ARZ3NDEKTSV4RRFFQ69G5FAV' } },
+      400,
+      'crateId'
+    ],
+    [
+      'an inner rate above the outer',
+      { host, portId: 'p', enclosure, drive: { ...bare, media: 'hdd', disk: { outerMBps: 100, innerMBps: 200 } } },
+      400,
+      'drive.disk.innerMBps'
+    ]
+  ];
+  for (const [name, data, status, path] of bad) {
+    test(`${name}: ${status} at ${path}`, async ({ request }) => {
+      const answer = await request.post('/api/plan', { data: data as object });
+      expect(answer.status()).toBe(status);
+      const { error } = await answer.json();
+      expect(error.fields.map((f: { path: string }) => f.path)).toContain(path);
+      expect(JSON.stringify(error)).not.toMatch(/\.ts:|\.js:|at \w+ \(/);
+    });
+  }
+
+  test('other content types 415, oversized 413, broken JSON 400', async ({ request }) => {
+    expect((await request.post('/api/plan', { headers: { 'content-type': 'text/plain' }, data: '{}' })).status()).toBe(
+      415
+    );
+    expect(
+      (
+        await request.post('/api/plan', {
+          headers: { 'content-type': 'application/json' },
+          data: Buffer.alloc(2_100_000, 32)
+        })
+      ).status()
+    ).toBe(413);
+    expect(
+      (
+        await request.post('/api/plan', {
+          headers: { 'content-type': 'application/json' },
+          data: Buffer.from('{"host":')
+        })
+      ).status()
+    ).toBe(400);
+    expect(
+      (
+        await request.post('/api/plan', {
+          headers: { 'content-type': 'application/json' },
+          data: Buffer.from([0xff, 0xfe])
+        })
+      ).status()
+    ).toBe(400);
+  });
+});
+
+test.describe('stored things', () => {
+  test('unknown ids are 404, malformed ones 400, and SQL in them goes nowhere', async ({ page }) => {
+    const id = await crateId(page, 'fernhollow');
+    const ghost = '01ARZ3NDEKTSV4RRFFQ69G5FAV';
+    expect((await page.request.get(`/api/crates/${ghost}`)).status()).toBe(404);
+    expect((await page.request.get(`/api/crates/${ghost}/models`)).status()).toBe(404);
+    expect((await page.request.get(`/api/crates/${id}/models/${ghost}`)).status()).toBe(404);
+    expect((await page.request.get(`/api/crates/${id}/builds/${ghost}/runs`)).status()).toBe(404);
+    expect((await page.request.get(`/api/crates/${id}/models/1'%20or%20'1'='1`)).status()).toBe(400);
+    expect((await page.request.post(`/api/crates/${ghost}/models`, { data: { spec: bare } })).status()).toBe(404);
+  });
+
+  test('a stale version is 409 with the current row, and nothing is overwritten', async ({ page }) => {
+    const id = await crateId(page, 'fernhollow');
+    const made = await (await page.request.post(`/api/crates/${id}/models`, { data: { spec: bare } })).json();
+    const put = (version: number, name: string) =>
+      page.request.put(`/api/crates/${id}/models/${made.id}`, { data: { version, spec: { ...bare, name } } });
+    expect((await put(1, 'first')).status()).toBe(200);
+    const stale = await put(1, 'second');
+    expect(stale.status()).toBe(409);
+    expect((await stale.json()).error.details.current.name).toBe('first');
+    expect((await page.request.delete(`/api/crates/${id}/models/${made.id}`, { data: { version: 2 } })).status()).toBe(
+      200
+    );
+  });
+
+  test('a result above the ceiling is refused with the path; a day to come too', async ({ page }) => {
+    const id = await crateId(page, 'fernhollow');
+    const builds = (await (await page.request.get(`/api/crates/${id}/builds`)).json()) as { id: string; tag: string }[];
+    const build = builds.find((b) => b.tag === 'AC-0003')!;
+    const post = (data: object) =>
+      page.request.post(`/api/crates/${id}/builds/${build.id}/runs`, {
+        data: { protocol: 'pair-check', date: '2026-11-01', conditions: {}, ...data }
+      });
+    const high = await post({ results: { writeMBps: 950_000 } });
+    expect(high.status()).toBe(400);
+    expect((await high.json()).error).toMatchObject({
+      code: 'implausible',
+      fields: [{ path: 'results.writeMBps' }],
+      details: { alarms: [{ meant: { value: 950 } }] }
+    });
+    expect((await post({ results: {} })).status()).toBe(400);
+    expect((await (await post({ date: '2999-01-01', results: { writeMBps: 950 } })).json()).error.fields[0].path).toBe(
+      'date'
+    );
+    expect((await post({ date: '2026-02-31', results: { writeMBps: 950 } })).status()).toBe(400);
+  });
+
+  test('a crate that is no demo is not reset', async ({ request }) => {
+    const made = await (await request.post('/api/crates', { data: { name: 'Own' } })).json();
+    expect((await request.post(`/api/crates/${made.id}/reset`, { data: {} })).status()).toBe(409);
+  });
+});
+
+test.describe('who may ask', () => {
+  function raw(headers: Record<string, string>, method = 'GET', path = '/api/crates', body = ''): Promise<number> {
+    return new Promise((done, fail) => {
+      const sent = httpRequest(
+        { host: '127.0.0.1', port: 4319, path, method, headers: { host: '127.0.0.1:4319', ...headers } },
+        (answer) => {
+          answer.resume();
+          done(answer.statusCode ?? 0);
+        }
+      );
+      sent.on('error', fail);
+      sent.end(body);
+    });
+  }
+  const json = { 'content-type': 'application/json' };
+
+  test('a foreign name in the Host header is refused', async () => {
+    expect(await raw({ host: 'evil.example' })).toBe(421);
+    expect(await raw({ host: 'localhost:4319' })).toBe(200);
+  });
+  test('a post from another site is refused, one from our own page or a script is not', async () => {
+    const body = JSON.stringify({ name: 'x' });
+    expect(await raw({ ...json, origin: 'http://evil.example' }, 'POST', '/api/crates', body)).toBe(403);
+    expect(await raw({ ...json, origin: 'null' }, 'POST', '/api/crates', body)).toBe(403);
+    expect(await raw({ ...json, 'sec-fetch-site': 'cross-site' }, 'POST', '/api/crates', body)).toBe(403);
+    expect(
+      await raw(
+        { 'content-type': 'application/x-www-form-urlencoded', origin: 'http://evil.example' },
+        'POST',
+        '/api/crates',
+        'name=x'
+      )
+    ).toBe(403);
+    expect(await raw({ ...json, origin: 'http://127.0.0.1:4319' }, 'POST', '/api/crates', body)).toBe(201);
+    expect(await raw(json, 'POST', '/api/crates', body)).toBe(201);
+  });
+});
+
+test('the OpenAPI document is served', async ({ request }) => {
+  const document = await (await request.get('/api/openapi.json')).json();
+  expect(document.openapi).toBe('3.1.0');
+  expect(Object.keys(document.paths)).toContain('/api/plan');
+});

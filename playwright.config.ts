@@ -1,0 +1,41 @@
+import { defineConfig } from '@playwright/test';
+
+const port = 4319;
+
+export default defineConfig({
+  testDir: 'e2e',
+  testMatch: '**/*.e2e.ts',
+  outputDir: 'test-results',
+  timeout: 45_000,
+  expect: { timeout: 8_000 },
+  workers: 2,
+  retries: 0,
+  reporter: process.env.PLAYWRIGHT_JSON_OUTPUT_FILE ? [['dot'], ['json']] : [['list']],
+  use: {
+    baseURL: `http://127.0.0.1:${port}`,
+    viewport: { width: 1280, height: 800 },
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: [
+        '--no-sandbox',
+        '--disable-dev-shm-usage',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--no-first-run'
+      ]
+    }
+  },
+  // Faults stop the database that the other tests use, so they come last and alone.
+  projects: [
+    { name: 'journeys', testIgnore: '**/faults.e2e.ts' },
+    { name: 'faults', testMatch: '**/faults.e2e.ts', dependencies: ['journeys'] }
+  ],
+  webServer: {
+    command: 'node scripts/start.mjs',
+    url: `http://127.0.0.1:${port}/api/health`,
+    timeout: 180_000,
+    reuseExistingServer: false,
+    gracefulShutdown: { signal: 'SIGTERM', timeout: 8_000 },
+    env: { PORT: String(port), ASH_CRATE_DATA: '.data/e2e' }
+  }
+});
