@@ -18,6 +18,7 @@ export default defineConfig({
       executablePath: '/usr/bin/chromium',
       args: [
         '--no-sandbox',
+        '--host-resolver-rules=MAP * ~NOTFOUND, EXCLUDE 127.0.0.1, EXCLUDE localhost',
         '--disable-dev-shm-usage',
         '--disable-background-networking',
         '--disable-component-update',

@@ -117,10 +117,9 @@ function toResponse(error: unknown): Response {
     );
   }
   const { code, message, fields, details, status } = problem;
-  return json(
-    { error: { code, message, fields, ...(Object.keys(details).length > 0 ? { details } : {}) } },
-    { status }
-  );
+  const body = { error: { code, message, fields, ...(Object.keys(details).length > 0 ? { details } : {}) } };
+  // The rest of a body that is too large is not read, so its connection cannot serve another request.
+  return json(body, { status, headers: status === 413 ? { connection: 'close' } : {} });
 }
 
 /** A request handler for one operation: parse, do, answer; every failure mapped here and nowhere else. */
