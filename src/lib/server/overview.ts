@@ -29,11 +29,9 @@ export type BuildRow = {
 /** All builds of a crate with their newest result and the one next step of each. */
 export async function buildRows(db: Knex, crateId: string, today: string): Promise<BuildRow[]> {
   const [builds, runs] = await Promise.all([listBuilds(db, crateId), listRuns(db, { crateId })]);
-  const library = await loadLibrary(
-    db,
-    crateId,
-    builds.map(({ choice }) => choice)
-  );
+  // Quotes come and go without making a plan outdated, so they are not read.
+  const choices = builds.map(({ choice }) => choice);
+  const library = await loadLibrary(db, crateId, choices, { quotes: false });
   return builds.map((build) => {
     const { report, snapshot } = build;
     const newest = runs.find((run) => run.buildId === build.id);

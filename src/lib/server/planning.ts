@@ -6,25 +6,30 @@ import type { PlanInput, PlanReport } from '#core/plan/report';
 import { Problem } from './problem';
 import { getCrate } from './repositories/crates';
 import { listJobs } from './repositories/jobs';
-import { listModels } from './repositories/models';
+import { listSpecs } from './repositories/models';
 import { listQuotes } from './repositories/quotes';
 import type { StoredBuild } from './repositories/builds';
 
 /** What a set of choices refers to, and every pad; read once, however many builds are planned. Without choices: everything. */
-export async function loadLibrary(db: Knex, crateId: string, choices?: readonly Choice[]): Promise<Library> {
+export async function loadLibrary(
+  db: Knex,
+  crateId: string,
+  choices?: readonly Choice[],
+  { quotes: wantsQuotes = true } = {}
+): Promise<Library> {
   const ids = choices && [
     ...new Set(choices.flatMap((c) => [c.hostId, c.cableId, c.enclosureId, c.driveId]).filter((id) => id !== undefined))
   ];
   const jobIds = choices && [...new Set(choices.map((c) => c.jobId).filter((id) => id !== undefined))];
   const [crate, parts, pads, jobs, quotes] = await Promise.all([
     getCrate(db, { id: crateId }),
-    listModels(db, { crateId, ...(ids ? { ids } : {}) }),
-    ids ? listModels(db, { crateId, kind: 'pad' }) : [],
+    listSpecs(db, { crateId, ...(ids ? { ids } : {}) }),
+    ids ? listSpecs(db, { crateId, kind: 'pad' }) : [],
     listJobs(db, crateId, jobIds),
-    listQuotes(db, { crateId, ...(ids ? { partIds: ids } : {}) })
+    wantsQuotes ? listQuotes(db, { crateId, ...(ids ? { partIds: ids } : {}) }) : []
   ]);
   return libraryOf(
-    [...parts, ...pads].map(({ spec }) => spec),
+    [...parts, ...pads],
     jobs.map(({ spec }) => spec),
     quotes.map(({ quote }) => quote),
     crate.houseRules
@@ -49,7 +54,8 @@ export async function planChoice(
   choice: Choice
 ): Promise<{ snapshot: PlanInput; report: PlanReport }> {
   const snapshot = planInputFor(await loadLibrary(db, crateId, [choice]), choice);
-  return { snapshot, report: plan(snapshot) };
+  // The workings are not kept: the same engine makes them again from the snapshot.
+  return { snapshot, report: plan(snapshot, { workings: false }) };
 }
 
 export type Difference = { what: string; then: string; now: string };

@@ -92,7 +92,7 @@ async function seedBuilds(db: Knex, crateId: string): Promise<void> {
   for (const [i, demo] of DEMO_BUILDS.entries()) {
     const choice = choices[i]!;
     const snapshot = planInputFor(library, choice);
-    const report = plan(snapshot);
+    const report = plan(snapshot, { workings: false });
     const id = demoId(`build ${demo.name}`);
     const tag = `AC-${String(i + 1).padStart(4, '0')}`;
     await createBuild(db, {

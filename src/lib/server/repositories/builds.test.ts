@@ -52,7 +52,8 @@ describe('the demo crate', () => {
   });
 
   it('keeps plans that planning again gives again, and results that say they are simulated', async () => {
-    for (const build of await listBuilds(db, crateId)) expect(plan(build.snapshot)).toEqual(build.report);
+    for (const build of await listBuilds(db, crateId))
+      expect(plan(build.snapshot, { workings: false })).toEqual(build.report);
     const runs = await listRuns(db, { crateId });
     expect(runs.length).toBe(DEMO_BUILDS.reduce((n, b) => n + (b.runs?.length ?? 0), 0));
     expect(runs.every((r) => r.simulated)).toBe(true);

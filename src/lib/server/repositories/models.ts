@@ -21,14 +21,22 @@ const withUnits = (db: Knex, crateId: string) =>
     .select('models.*')
     .select(db('units').count('*').whereRaw('units.model_id = models.id').whereNot('state', 'retired').as('units'));
 
-export async function listModels(
-  db: Knex,
-  args: { crateId: string; kind?: Kind; ids?: readonly string[] }
-): Promise<StoredModel[]> {
-  const rows = withUnits(db, args.crateId).orderBy('name').orderBy('id');
-  if (args.kind) rows.where('kind', args.kind);
-  if (args.ids) rows.whereIn('models.id', [...args.ids]);
-  return (await rows).map(fromRow);
+type Which = { crateId: string; kind?: Kind; ids?: readonly string[] };
+
+const narrowed = (rows: Knex.QueryBuilder, { kind, ids }: Which) => {
+  if (kind) rows.where('kind', kind);
+  if (ids) rows.whereIn('models.id', [...ids]);
+  return rows.orderBy('name').orderBy('id');
+};
+
+export async function listModels(db: Knex, args: Which): Promise<StoredModel[]> {
+  return (await narrowed(withUnits(db, args.crateId), args)).map(fromRow);
+}
+
+/** Specifications alone, without counting units: what planning needs. */
+export async function listSpecs(db: Knex, args: Which): Promise<StoredModel['spec'][]> {
+  const rows: Record<string, unknown>[] = await narrowed(db('models').where({ crate_id: args.crateId }), args);
+  return rows.map((row) => fromRow(row).spec);
 }
 
 export async function countModels(db: Knex, crateId: string): Promise<Partial<Record<Kind, number>>> {

@@ -1,0 +1,56 @@
+import { plan } from '#core/plan/plan';
+import type { PlanInput } from '#core/plan/report';
+import { aCable, aDrive, aHost, anEnclosure, anInput } from '../tests/parts.ts';
+
+/**
+ * How long one plan takes, with its workings and without, in one run and in turn, so that a slow moment of the machine falls on
+ * both. Prints the median of many rounds; nothing here is a pass or a fail.
+ */
+const inputs: Record<string, PlanInput> = {
+  'sound build, everything stated': anInput(),
+  'with a job on three systems': anInput({
+    host: aHost({}, { internalDisk: { readMBps: 3000, writeMBps: 2500 } }),
+    cable: aCable({ modes: ['usb-10g'] }),
+    job: {
+      name: 'j',
+      purposes: ['exchange'],
+      transferGB: 420,
+      files: 4000,
+      largestFileGB: 9,
+      direction: 'in',
+      readHosts: [{ family: 'macos', version: '14' }, { family: 'windows' }]
+    }
+  }),
+  'almost nothing known': anInput({
+    drive: { kind: 'drive', name: 'd', media: 'nvme', formFactor: 'm2', capacityTB: 1 }
+  }),
+  'does not fit': anInput({ drive: aDrive({ m2LengthMm: 110 }), enclosure: anEnclosure() })
+};
+
+const ROUNDS = 41;
+const PER_ROUND = 1000;
+
+function round(input: PlanInput, workings: boolean): number {
+  const from = performance.now();
+  for (let i = 0; i < PER_ROUND; i++) plan(input, { workings });
+  return ((performance.now() - from) * 1000) / PER_ROUND;
+}
+
+const median = (values: number[]) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
+
+console.log(
+  'one plan, µs (median of rounds)'.padEnd(40),
+  'without'.padStart(9),
+  'with workings'.padStart(14),
+  'ratio'.padStart(7)
+);
+for (const [name, input] of Object.entries(inputs)) {
+  const without: number[] = [];
+  const withThem: number[] = [];
+  for (let i = 0; i < ROUNDS; i++) {
+    without.push(round(input, false));
+    withThem.push(round(input, true));
+  }
+  const [a, b] = [median(without), median(withThem)];
+  console.log(name.padEnd(40), a.toFixed(1).padStart(9), b.toFixed(1).padStart(14), (b / a).toFixed(1).padStart(7));
+}
