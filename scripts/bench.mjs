@@ -1,4 +1,13 @@
-import { runTypeScript, setUp } from './setup.mjs';
+import { pathToFileURL } from 'node:url';
+import { root, setUp } from './setup.mjs';
 
 setUp();
-await runTypeScript('../bench/plan.ts');
+// Bundled as for production: the loader that the other scripts run through would be measured too.
+const { build } = await import('vite');
+await build({
+  root,
+  configFile: false,
+  logLevel: 'error',
+  build: { ssr: 'bench/plan.ts', outDir: '.cache/bench', rollupOptions: { output: { entryFileNames: 'plan.mjs' } } }
+});
+await import(pathToFileURL(`${root}/.cache/bench/plan.mjs`).href);

@@ -5,7 +5,7 @@ import type { Port } from '../parts/host.ts';
 import type { MBps } from '../quantities/unit.ts';
 import { hasMode } from './modes.ts';
 import { rank, type Negotiation } from './negotiate.ts';
-import { bottleneckOf, chainStages, generationOf, linkRates, runsUas, type Stage } from './stages.ts';
+import { bottleneckOf, chainStages, generationOf, linkRates, runsUas, type Bottleneck, type Stage } from './stages.ts';
 
 /** A loss below this share is not worth a finding. */
 const WORTH_SAYING = 0.1;
@@ -17,6 +17,8 @@ type Chain = {
   enclosure: FilledEnclosure;
   drive: FilledDrive;
   stages: readonly Stage[];
+  read: Bottleneck;
+  write: Bottleneck;
 };
 
 /** The same enclosure and drive in a given mode, with an ideal port and cable, MB/s. */
@@ -34,10 +36,8 @@ function idealRates({ enclosure, drive, stages }: Chain, mode: LinkMode): { read
  * drive in its best mode, or miss what the job needs; what bridge and drive leave unused is a note.
  */
 export function limitFindings(chain: Chain, neededWrite: MBps | undefined): Finding[] {
-  const { negotiation, mode, port, enclosure, drive, stages } = chain;
+  const { negotiation, mode, port, enclosure, drive, stages, read, write } = chain;
   const findings: Finding[] = [];
-  const read = bottleneckOf(stages, 'MBps');
-  const write = bottleneckOf(stages, 'writeMBps');
   const now = { read: read.band.typical, write: write.band.typical };
 
   const bestMode = negotiation.best.bridge ?? mode;

@@ -117,12 +117,14 @@ export type Bottleneck = { at: StageName; also: StageName[]; band: Band<MBps> };
 export function bottleneckOf(stages: readonly Stage[], of: 'MBps' | 'writeMBps'): Bottleneck {
   let lowest = stages[0]!;
   let band = lowest[of];
-  for (const stage of stages) {
-    if (stage[of].typical < lowest[of].typical) lowest = stage;
+  let also: StageName[] = [];
+  for (let i = 1; i < stages.length; i++) {
+    const stage = stages[i]!;
+    if (stage[of].typical < lowest[of].typical) {
+      lowest = stage;
+      also = [];
+    } else if (stage[of].typical === lowest[of].typical) also.push(stage.stage);
     band = minBand(band, stage[of]);
   }
-  const also = stages
-    .filter((stage) => stage !== lowest && stage[of].typical === lowest[of].typical)
-    .map((stage) => stage.stage);
   return { at: lowest.stage, also, band };
 }

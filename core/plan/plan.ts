@@ -133,13 +133,9 @@ export function plan(input: PlanInput, options: { workings: boolean } = { workin
   const random = (direction: 'read' | 'write') =>
     broken ? null : randomRate(drive, negotiation.mode!, uas, direction);
   const cache = write ? forecastCache(drive, write.band, freeGB) : null;
-  if (!broken) {
-    findings.push(
-      ...limitFindings(
-        { negotiation, mode: negotiation.mode!, port, enclosure, drive, stages },
-        job?.minSustainedWriteMBps
-      )
-    );
+  if (read && write) {
+    const limits = { negotiation, mode: negotiation.mode!, port, enclosure, drive, stages, read, write };
+    findings.push(...limitFindings(limits, job?.minSustainedWriteMBps));
   }
 
   const pads = planPads(input.drive, input.enclosure, input.pads, rules, assume);
