@@ -1,0 +1,57 @@
+import { mkdtempSync, readFileSync, rmSync, statSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import mysql from 'mysql2/promise';
+import { afterAll, beforeAll, expect, it, vi } from 'vitest';
+import { startDatabase, type Database } from './database';
+
+let folder: string;
+let first: Database;
+const pid = () => (JSON.parse(readFileSync(join(folder, 'mariadb.json'), 'utf8')) as { pid: number }).pid;
+async function ask(url: string, sql: string): Promise<unknown> {
+  const connection = await mysql.createConnection(url);
+  try {
+    const [rows] = await connection.query(sql);
+    return rows;
+  } finally {
+    await connection.end();
+  }
+}
+
+beforeAll(async () => {
+  folder = mkdtempSync(join(tmpdir(), 'ash-crate-db-'));
+  first = await startDatabase(folder);
+}, 60_000);
+afterAll(async () => {
+  await first.stop();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+it('listens on the loopback only, behind a password that only its owner can read', async () => {
+  expect(new URL(first.url).hostname).toBe('127.0.0.1');
+  expect(await ask(first.url, "show variables like 'bind_address'")).toMatchObject([{ Value: '127.0.0.1' }]);
+  for (const file of ['mariadb.secret', 'mariadb-init.sql', 'mariadb.json'])
+    expect(statSync(join(folder, file)).mode & 0o777, file).toBe(0o600);
+  const wrong = new URL(first.url);
+  wrong.password = 'guess';
+  await expect(ask(wrong.href, 'select 1')).rejects.toThrow(/denied/);
+}, 20_000);
+
+it('is taken over, not started twice, while it still runs after an app that was killed', async () => {
+  const before = pid();
+  const second = await startDatabase(folder);
+  expect([second.adopted, second.url, pid()]).toEqual([true, first.url, before]);
+}, 20_000);
+
+it('killed hard, it is back within 3 s at the same address with everything that was committed', async () => {
+  await ask(first.url, 'create table kept (n int)');
+  await ask(first.url, 'insert into kept values (42)');
+  const quiet = vi.spyOn(console, 'error').mockImplementation(() => {});
+  const before = pid();
+  process.kill(before, 'SIGKILL');
+  await expect
+    .poll(() => ask(first.url, 'select n from kept').catch(() => 'away'), { timeout: 3000, interval: 50 })
+    .toEqual([{ n: 42 }]);
+  expect(pid()).not.toBe(before);
+  quiet.mockRestore();
+}, 20_000);

@@ -1,0 +1,168 @@
+import { render } from 'svelte/server';
+import { describe, expect, it } from 'vitest';
+import { plan } from '#core/plan/plan';
+import { sentenceOf } from '#core/findings/words';
+import { aCable, aDrive, aHost, anEnclosure, anInput } from '../../../tests/parts';
+import BandBar from './common/BandBar.svelte';
+import BuildLane from './common/BuildLane.svelte';
+import Lane from './common/Lane.svelte';
+import Verdict from './common/Verdict.svelte';
+import Rail from './frame/Rail.svelte';
+import { columnsOf } from './parts/columns';
+import { refusedFields } from './parts/refused';
+import Findings from './pair/Findings.svelte';
+import Reasons from './pair/Reasons.svelte';
+import Ticket from './pair/Ticket.svelte';
+
+const input = anInput({ cable: aCable({ modes: ['usb-10g'] }) });
+const report = plan(input);
+const lane = { stages: report.link.stages, bottleneck: report.link.bottleneck, predicted: report.throughput.write };
+
+describe('the lane', () => {
+  it('says the whole chain to a screen reader, and names the slowest link in words', () => {
+    const { body } = render(Lane, { props: lane });
+    expect(body).toContain(
+      'port 3000, cable 1000, bridge 3400, slot 6890, drive 6650 megabytes per second; narrowest at the cable.'
+    );
+    expect(body).toMatch(/cable.*, slowest link/s);
+  });
+  it('draws the measured line only where something was measured', () => {
+    expect(render(Lane, { props: lane }).body).not.toContain('class="measured');
+    const { body } = render(Lane, { props: { ...lane, measured: 950, measuredLabel: 'simulated' } });
+    expect(body).toContain('simulated 950');
+  });
+  it('small, it is hidden from screen readers, for its text stands beside it', () => {
+    const { body } = render(BuildLane, { props: { build: { ...report.link, write: report.throughput.write } } });
+    expect(body).toContain('aria-hidden="true"');
+    expect(body).not.toContain('role="img"');
+  });
+  it('a chain that does not work is drawn broken', () => {
+    expect(render(BuildLane, { props: { build: { stages: [], bottleneck: null, write: null } } }).body).toContain(
+      'M0 28H50'
+    );
+  });
+  it('a drive beyond the scale is drawn cut off, and says so', () => {
+    const fast = plan(
+      anInput({ drive: aDrive({ readMBps: 14_000, writeMBps: 12_000, pcie: { generation: 5, lanes: 4 } }) })
+    );
+    expect(
+      render(Lane, { props: { stages: fast.link.stages, bottleneck: fast.link.bottleneck, predicted: null } }).body
+    ).toContain('drawn cut off');
+  });
+  it('a band bar stays inside its box', () => {
+    const { body } = render(BandBar, { props: { band: { low: 0, typical: 5000, high: 99_999 } } });
+    const [x, width] = [/rect x="([\d.]+)"/.exec(body)![1], /width="([\d.]+)" height="9"/.exec(body)![1]].map(Number);
+    expect(x! + width!).toBeLessThanOrEqual(160);
+  });
+});
+
+describe('verdicts and findings', () => {
+  it.each([
+    ['works', 'Works'],
+    ['limited', 'Works, limited'],
+    ['check', 'Check first'],
+    ['fails', 'Does not work']
+  ] as const)('%s is a word beside its shape', (verdict, word) => {
+    const { body } = render(Verdict, { props: { verdict } });
+    expect(body).toContain(word);
+    expect(body).toContain('<svg');
+  });
+  it('gives every finding its word, message and remedy; names are text, never markup', () => {
+    const { message } = sentenceOf({
+      code: 'drive-limits-link',
+      severity: 'note',
+      about: 'drive',
+      drive: 532,
+      link: 1000
+    });
+    const findings = [
+      { code: 'a', severity: 'note' as const, message },
+      { code: 'b', severity: 'fail' as const, message: '<img src=x onerror=alert(1)>', remedy: '<script>1</script>' }
+    ];
+    const { body } = render(Findings, { props: { findings } });
+    expect(body).toContain('Note');
+    expect(body).toContain('Fails');
+    expect(body).toContain('&lt;img src=x');
+    expect(body).not.toMatch(/<img|<script/);
+  });
+  it('without findings it says that nothing stands in the way', () => {
+    expect(render(Findings, { props: { findings: [] } }).body).toContain('Nothing stands in the way');
+  });
+});
+
+describe('the ticket', () => {
+  const props = { tag: 'AC-0001', stage: 'planned', input, report, next: 'Do it.', folded: false, onfold: () => {} };
+  it('sums the build up', () => {
+    const { body } = render(Ticket, { props });
+    for (const text of [
+      'AC-0001',
+      'planned',
+      'Works, limited',
+      'Test C-C',
+      'Test 40',
+      'Test T4 2TB',
+      'USB 10 Gb/s',
+      '900 – 1070',
+      'ext4, GPT',
+      'no quotes',
+      'Do it.'
+    ])
+      expect(body).toContain(text);
+  });
+  it('folded it is a strip with its tag', () => {
+    const { body } = render(Ticket, { props: { ...props, folded: true } });
+    expect(body).toContain('AC-0001');
+    expect(body).not.toContain('Runs as');
+    expect(body).toContain('aria-expanded="false"');
+  });
+  it('counts what was assumed and lists it', () => {
+    const bare = plan(anInput({ drive: { kind: 'drive', name: 'd', media: 'nvme', formFactor: 'm2', capacityTB: 1 } }));
+    const { body } = render(Ticket, { props: { ...props, report: bare } });
+    expect(body).toContain(`${bare.assumed.length} values`);
+    expect(body).toContain('drive m2LengthMm: 80');
+  });
+  it('blank before anything is chosen', () => {
+    expect(
+      render(Ticket, { props: { ...props, input: null, report: null, tag: undefined, stage: undefined } }).body
+    ).toContain('Fills itself as you choose');
+  });
+});
+
+describe('reasons', () => {
+  it('show the working of the chosen figure, and which values were assumed for it', () => {
+    const bare = plan(anInput({ drive: { kind: 'drive', name: 'd', media: 'nvme', formFactor: 'm2', capacityTB: 1 } }));
+    const { body } = render(Reasons, { props: { report: bare, selected: 'stage.drive' } });
+    expect(body).toContain('class rating × 0.5 – 0.85 – 1');
+    expect(body).toContain('readMBps');
+    expect(render(Reasons, { props: { report: bare, selected: 'nothing' } }).body).toContain('Choose a figure');
+  });
+});
+
+describe('the rail', () => {
+  it('says which station is here, which is done, and which is next', () => {
+    const stations = [
+      { id: 'pair', label: 'Pair', state: 'done' as const },
+      { id: 'bench', label: 'Bench', state: 'next' as const }
+    ];
+    const { body } = render(Rail, { props: { tag: 'AC-0001', name: 'n', stations, here: 'bench' } });
+    expect(body).toMatch(/href="\/b\/AC-0001\/bench" aria-current="page"/);
+    expect(body).toContain(', done');
+    expect(body).toContain('Station 2 of 2: Bench');
+  });
+});
+
+describe('tables of parts', () => {
+  it.each([
+    ['drive', aDrive(), ['Test T4 2TB', 'NVMe, M.2', 'PCIe 4.0 x4', '2\u202fTB', '7000\u202fMB/s', '6000\u202fMB/s']],
+    ['enclosure', anEnclosure(), ['Test 40', 'M.2 NVMe', 'USB4 40 Gb/s, Thunderbolt 3, USB 10 Gb/s', 'USB-C', '', '']],
+    ['cable', aCable(), ['Test C-C', 'USB-C to USB-C', 'USB4 40 Gb/s', 'passive', '0.8\u202fm']],
+    ['host', aHost(), ['Test host', 'Linux 6.1', 'USB4 40 Gb/s', '1', '']]
+  ] as const)('%s', (kind, spec, cells) => {
+    expect(columnsOf(kind).map((column) => column.cell(spec).text)).toEqual(cells);
+  });
+  it('what the server refused finds its field again', () => {
+    expect(refusedFields([{ path: 'spec.flash.cacheGB', message: 'is too small' }], 'spec.')).toEqual({
+      'flash.cacheGB': 'Is too small.'
+    });
+  });
+});
