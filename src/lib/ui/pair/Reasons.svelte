@@ -9,16 +9,18 @@
   let { report, selected = $bindable() }: { report: PlanReport; selected: string } = $props();
 
   const rows = $derived(figureRows(report));
-  const working = $derived<Working | undefined>(report.workings.find((w) => w.figure === selected));
+  /** What was chosen may not exist in this plan (a chain that fails has no rates): then its first figure is shown. */
+  const current = $derived(report.workings.some((w) => w.figure === selected) ? selected : (rows[0]?.key ?? ''));
+  const working = $derived<Working | undefined>(report.workings.find((w) => w.figure === current));
   const about = $derived.by(() => {
     const part = { port: 'port', cable: 'cable', bridge: 'enclosure', slot: 'enclosure', drive: 'drive' }[
-      selected.replace('stage.', '')
+      current.replace('stage.', '')
     ];
     const all = report.assumed;
     if (part) return all.filter((a) => a.part === part);
-    if (selected.startsWith('throughput') || selected.startsWith('cache') || selected.startsWith('job'))
+    if (current.startsWith('throughput') || current.startsWith('cache') || current.startsWith('job'))
       return all.filter((a) => ['drive', 'enclosure', 'cable'].includes(a.part));
-    if (selected.startsWith('power')) return all.filter((a) => a.part === 'port');
+    if (current.startsWith('power')) return all.filter((a) => a.part === 'port');
     return [];
   });
   const result = $derived.by(() => {
@@ -34,7 +36,7 @@
 
   function onkeydown(event: KeyboardEvent): void {
     const step = { ArrowDown: 1, ArrowUp: -1 }[event.key];
-    const at = rows.findIndex((row) => row.key === selected);
+    const at = rows.findIndex((row) => row.key === current);
     const next =
       step !== undefined
         ? rows[Math.max(0, Math.min(rows.length - 1, at + step))]
@@ -55,7 +57,7 @@
     role="listbox"
     tabindex="0"
     aria-label="Figures of the plan"
-    aria-activedescendant={rows.some((r) => r.key === selected) ? optionId(selected) : undefined}
+    aria-activedescendant={rows.some((r) => r.key === current) ? optionId(current) : undefined}
     {onkeydown}
   >
     {#each rows as row (row.key)}
@@ -64,7 +66,7 @@
         id={optionId(row.key)}
         role="option"
         tabindex="-1"
-        aria-selected={row.key === selected}
+        aria-selected={row.key === current}
         class="row"
         onclick={() => (selected = row.key)}
       >
@@ -80,8 +82,8 @@
   <section class="working" aria-live="polite" aria-label="Working of the chosen figure">
     {#if working}
       <h2>
-        {rows.find((r) => r.key === selected)?.label ??
-          selected.replace('stage.', 'Stage: ').replace('link.mode', 'Runs as')}
+        {rows.find((r) => r.key === current)?.label ??
+          current.replace('stage.', 'Stage: ').replace('link.mode', 'Runs as')}
       </h2>
       <dl>
         <dt>Formula</dt>

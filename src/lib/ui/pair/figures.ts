@@ -88,7 +88,7 @@ function stackRows(report: PlanReport): FigureRow[] {
     label: `Pad on the ${row.role === 'nand' ? `NAND, ${row.side}` : row.role}`,
     value: row.pads.map((t) => t.toFixed(1)).join(' + '),
     unit: 'mm',
-    range: `${figure(row.compressionPercent)} % compressed: ${row.verdict.replace('-', ' ')}`,
+    range: `${figure(row.compressionPercent)} % · ${row.verdict.replace('-', ' ')}`,
     band: null
   }));
 }

@@ -1,0 +1,113 @@
+import { z } from 'zod';
+import { id, text } from '#core/parts/field';
+import { plan, portOf } from '#core/plan/plan';
+import { planReportSchema } from '#core/plan/report';
+import { undo } from '../../db/change';
+import { resetDemo } from '../../demo/seed';
+import { Problem } from '../../problem';
+import * as crates from '../../repositories/crates';
+import { listEvents } from '../../repositories/events';
+import { operation } from '../operation';
+import { planRequestSchema, resolvePlanRequest } from '../plan-request';
+import { inCrate, here, CRATE } from './common';
+
+const event = z.strictObject({
+  seq: z.number(),
+  at: z.string(),
+  by: z.string(),
+  kind: z.string(),
+  subjectTable: z.string(),
+  subjectId: z.string(),
+  message: z.string()
+});
+
+export const planOne = operation({
+  method: 'post',
+  path: '/api/plan',
+  summary: 'Judge one build. Parts in full, or { id } of a stored part together with crateId.',
+  body: planRequestSchema,
+  response: planReportSchema,
+  handle: async ({ db, body }) => {
+    const input = await resolvePlanRequest(db, body);
+    if (!portOf(input.host, input.portId))
+      throw new Problem('bad-input', `${input.host.name} has no port “${input.portId}”.`, [
+        { path: 'portId', message: 'is no port of this host' }
+      ]);
+    return plan(input);
+  }
+});
+
+export const health = operation({
+  method: 'get',
+  path: '/api/health',
+  summary: 'Whether application and database answer.',
+  response: z.strictObject({ database: z.literal('up') }),
+  handle: async ({ db }) => {
+    await db.raw('select 1');
+    return { database: 'up' as const };
+  }
+});
+
+export const listCrates = operation({
+  method: 'get',
+  path: '/api/crates',
+  summary: 'All crates.',
+  response: z.array(crates.crateSchema),
+  handle: ({ db }) => crates.listCrates(db)
+});
+
+export const createCrate = operation({
+  method: 'post',
+  path: '/api/crates',
+  summary: 'Make an empty crate.',
+  body: z.strictObject({ name: text('Name', 60) }),
+  response: crates.crateSchema,
+  status: 201,
+  handle: ({ db, body, at }) => crates.createCrate(db, { name: body.name.trim(), at })
+});
+
+export const getCrate = operation({
+  method: 'get',
+  path: CRATE,
+  summary: 'One crate.',
+  params: inCrate,
+  response: crates.crateSchema,
+  handle: ({ db, params }) => here(db, params.crateId)
+});
+
+export const resetCrate = operation({
+  method: 'post',
+  path: `${CRATE}/reset`,
+  summary: 'Put the demo crate back to how it ships. Other crates are refused.',
+  params: inCrate,
+  body: z.strictObject({}),
+  response: crates.crateSchema,
+  handle: async ({ db, params, at }) => {
+    const crate = await here(db, params.crateId);
+    if (!crate.demo) throw new Problem('conflict', 'Only the demo crate can be reset.');
+    return resetDemo(db, at);
+  }
+});
+
+export const listEventsOf = operation({
+  method: 'get',
+  path: `${CRATE}/events`,
+  summary: 'The log of a crate, newest first.',
+  params: inCrate,
+  query: z.object({ limit: z.coerce.number().int().min(1).max(1000).default(200) }),
+  response: z.array(event),
+  handle: async ({ db, params, query }) => {
+    await here(db, params.crateId);
+    return listEvents(db, { ...params, ...query });
+  }
+});
+
+export const undoChange = operation({
+  method: 'post',
+  path: `${CRATE}/undo`,
+  summary: 'Take a change back. Fails with 409 when its rows were changed again since.',
+  params: inCrate,
+  body: z.strictObject({ group: id() }),
+  response: z.strictObject({ group: z.string(), rows: z.array(z.strictObject({ table: z.string(), id: z.string() })) }),
+  handle: ({ db, params, body, by, at }) => undo(db, { ...params, ...body, by, at })
+});
