@@ -205,6 +205,14 @@ test.describe('who may ask', () => {
   });
 });
 
+test('what is no operation answers in the same shape; an odd query does not break a page', async ({ request }) => {
+  const nothing = await request.get('/api/nope');
+  expect([nothing.status(), (await nothing.json()).error.code]).toEqual([404, 'not-found']);
+  expect((await request.get('/c/fernhollow/builds?sort=constructor&down=maybe')).status()).toBe(200);
+  expect((await request.get(`/c/fernhollow/pair?drive=${'x'.repeat(3000)}`)).status()).toBe(200);
+  expect((await request.get('/c/fernhollow/crate/toaster')).status()).toBe(404);
+});
+
 test('the OpenAPI document is served', async ({ request }) => {
   const document = await (await request.get('/api/openapi.json')).json();
   expect(document.openapi).toBe('3.1.0');

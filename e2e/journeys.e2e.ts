@@ -10,6 +10,10 @@ test.describe('from the parts to a measured build', () => {
     const ticket = page.getByRole('complementary', { name: 'Ticket' });
     await expect(ticket.getByText('Works, limited')).toBeVisible();
     await expect(page.getByText('The cable is the slowest link')).toBeVisible();
+    // a box that is opened shows all there is, not only what is chosen
+    await page.getByRole('combobox', { name: 'Cable' }).click();
+    await expect(page.getByRole('option', { name: 'Osier 0.8 80G' })).toBeVisible();
+    await page.keyboard.press('Escape');
     // The better cable: the limit goes, the figures follow at once.
     await pick(page, 'Cable', 'Withy 0.8 40G');
     await expect(page.getByText('The cable is the slowest link')).toBeHidden();

@@ -51,6 +51,13 @@ describe('plausibility gates', () => {
     expect(alarms({ random4kReadMBps: 900 })).toMatchObject([{ id: 'random4kReadMBps-deep-queue' }]);
   });
 
+  it('a result of a build that cannot work is questioned', () => {
+    const broken = anInput({ host: aHost({ modes: ['usb-10g'] }), enclosure: anEnclosure({ modes: ['tbt3-40g'] }) });
+    expect(checkPairResults({ writeMBps: 500 }, broken, plan(broken))).toMatchObject([
+      { id: 'plan-says-it-fails', level: 'suspicious', field: 'writeMBps' }
+    ]);
+  });
+
   it('ceilings: 10 Gb/s 1212, USB4 with PCIe 3 3938, SATA 600', () => {
     expect(hardCeiling(input, report)).toBe(1212);
     const usb4 = anInput({ enclosure: anEnclosure({ downstreamPcie: { generation: 3, lanes: 4 } }) });

@@ -4,7 +4,7 @@ import type { PlanInput, PlanReport } from '../plan/report.ts';
 import { rate } from '../quantities/format.ts';
 import { SUSPECT_QD1_READ } from '../throughput/random.ts';
 import type { PairResults } from './run.ts';
-import type { ResultField } from './run-fields.ts';
+import { RESULT_FIELDS, type ResultField } from './run-fields.ts';
 
 /**
  * The plausibility gates: what is entered or imported passes them before it is kept. Impossible figures are refused; suspicious
@@ -128,6 +128,16 @@ function randomAlarm(
 /** Every alarm that a pair-check result raises against the plan of its build; an empty list lets it pass. */
 export function checkPairResults(results: PairResults, input: PlanInput, report: PlanReport): Alarm[] {
   const alarms: Alarm[] = [];
+  const first = RESULT_FIELDS.find((field) => results[field] !== undefined);
+  if (report.throughput.read === null && first) {
+    alarms.push({
+      id: 'plan-says-it-fails',
+      field: first,
+      level: 'suspicious',
+      message:
+        'The plan says that this build does not work, so there is nothing to measure. Are these the parts that were measured?'
+    });
+  }
   for (const field of ['readMBps', 'writeMBps'] as const) {
     const value = results[field];
     const alarm = value === undefined ? undefined : sequentialAlarm(field, value, input, report);

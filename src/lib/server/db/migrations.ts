@@ -145,6 +145,23 @@ export const MIGRATIONS: readonly Migration[] = [
         table.boolean('undone').notNullable().defaultTo(false);
         table.index(['crate_id', 'row_id']);
       })
+  },
+  {
+    // Numbers that are given once and never again, whatever is deleted: build tags.
+    name: '010-counters',
+    up: (db) =>
+      db.schema.createTable('counters', (table) => {
+        table.string('name', 40).primary();
+        table.integer('value').unsigned().notNullable();
+      })
+  },
+  {
+    // Its row is there before anyone counts: two who insert it at once would wait for each other. Tags are `AC-` and a number.
+    name: '011-build-tag-counter',
+    up: (db) =>
+      db.raw(
+        "insert into counters (name, value) select 'build tags', coalesce(max(cast(substr(tag, 4) as unsigned)), 0) from builds"
+      )
   }
 ];
 

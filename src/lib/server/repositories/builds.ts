@@ -62,42 +62,32 @@ const toRow = ({ name, stage, choice, snapshot, report }: Planned) => ({
   engine: report.engine
 });
 
-/** Tags count up over all crates, so that a label leads to one page. Deleted builds keep their numbers, for their labels may still stick. */
-async function nextTag(db: Knex): Promise<string> {
-  const [last] = await db('revisions')
-    .where({ row_table: 'builds' })
-    .whereNotNull('after')
-    .select(db.raw("max(json_value(`after`, '$.tag')) as tag"));
-  const stored = await db('builds').max({ tag: 'tag' }).first();
-  const highest = [last?.tag, stored?.tag].filter(Boolean).sort().at(-1) as string | undefined;
-  return `AC-${String(Number(highest?.slice(3) ?? 0) + 1).padStart(4, '0')}`;
+const BUILD_TAGS = 'build tags';
+
+/**
+ * Tags count up over all crates, so that a label leads to one page. The counter's row stays locked until the build is saved, so
+ * that builds saved at once wait for each other; a deleted build keeps its number, for its label may still stick.
+ */
+async function takeTag(trx: Knex, wanted: string | undefined): Promise<string> {
+  const counter = () => trx('counters').where({ name: BUILD_TAGS });
+  const value = wanted === undefined ? trx.raw('value + 1') : trx.raw('greatest(value, ?)', [Number(wanted.slice(3))]);
+  await counter().update({ value });
+  const counted = (await counter().first('value')) as { value: number };
+  return wanted ?? `AC-${String(counted.value).padStart(4, '0')}`;
 }
 
+/** @param args.tag for the demo, whose builds keep their tags through every reset */
 export async function createBuild(
   db: Knex,
   args: { crateId: string; build: Planned; id?: string; tag?: string } & By
 ): Promise<Changed & { tag: string }> {
   const { crateId, build, by, at, id = newId() } = args;
-  for (let attempt = 0; ; attempt++) {
-    const tag = args.tag ?? (await nextTag(db));
-    try {
-      const event = { kind: 'planned', message: `Saved ${tag}, ${build.name}.` };
-      const changed = await change(db, {
-        action: 'insert',
-        table: 'builds',
-        crateId,
-        id,
-        by,
-        at,
-        event,
-        row: { tag, ...toRow(build) }
-      });
-      return { ...changed, tag };
-    } catch (error) {
-      // Another tab took the number between reading and writing.
-      if ((error as { code?: string }).code !== 'ER_DUP_ENTRY' || args.tag !== undefined || attempt >= 5) throw error;
-    }
-  }
+  return db.transaction(async (trx) => {
+    const tag = await takeTag(trx, args.tag);
+    const event = { kind: 'planned', message: `Saved ${tag}, ${build.name}.` };
+    const row = { tag, ...toRow(build) };
+    return { ...(await change(trx, { action: 'insert', table: 'builds', crateId, id, by, at, event, row })), tag };
+  });
 }
 
 export async function updateBuild(

@@ -179,6 +179,10 @@
     .measured-label {
       display: none;
     }
+    .name,
+    .label {
+      white-space: normal;
+    }
   }
   .hatch {
     stroke: var(--ash-band);

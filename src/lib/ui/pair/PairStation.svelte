@@ -73,7 +73,11 @@
     selectedId={tile.selectedId}
     invalid={problem !== undefined}
     invalidText={problem?.message ?? ''}
-    shouldFilterItem={(item, value) => !value || item.text.toLowerCase().includes(value.toLowerCase())}
+    shouldFilterItem={(item, typed) => {
+      // The text of what is chosen is no search: opening a box shows everything there is.
+      const text = tile.options.find((o) => o.id === tile.selectedId)?.text;
+      return !typed || typed === text || item.text.toLowerCase().includes(typed.toLowerCase());
+    }}
     on:select={(e) => {
       if (e.detail.selectedId !== tile.selectedId) onchange(withPicked(choice, tile.key, e.detail.selectedId));
     }}

@@ -138,6 +138,7 @@
   }
   .checks :global(.bx--form-item) {
     flex: none;
+    margin: 0;
   }
   .list-row {
     margin-bottom: 10px;

@@ -4,9 +4,8 @@ import { runInputSchema } from '#core/bench/run';
 import { buildInputSchema } from '#core/build/build';
 import { STAGES } from '#core/build/stages';
 import { OS_LABEL } from '#core/facts/filesystems';
-
 import { jobSchema } from '#core/parts/job';
-
+import { portOf } from '#core/plan/plan';
 import { planChoice } from '../../planning';
 import { Problem } from '../../problem';
 import * as builds from '../../repositories/builds';

@@ -25,7 +25,7 @@
 
   const measuredOf = (row: Row) => row.latest?.comparisons.find((c) => c.field === 'writeMBps');
   const shown = $derived.by(() => {
-    const { by } = SORTS[sort] ?? SORTS.tag!;
+    const { by } = (Object.hasOwn(SORTS, sort) ? SORTS[sort] : undefined) ?? SORTS.tag!;
     const words = find.toLowerCase().split(/\s+/).filter(Boolean);
     const text = (r: Row) => [r.tag, r.name, r.stage, ...Object.values(r.parts)].join(' ').toLowerCase();
     const rows = data.builds.filter((r) => words.every((w) => text(r).includes(w)));
