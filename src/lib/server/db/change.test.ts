@@ -2,7 +2,7 @@ import type { Knex } from 'knex';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { aDrive } from '../../../../tests/parts';
 import { freshDatabase } from '../../../../tests/fresh-database';
-import { Problem } from '../problem';
+import { problemCode as code } from '../../../../tests/problem-code';
 import { createCrate } from '../repositories/crates';
 import { createModel, deleteModel, getModel, listModels, updateModel } from '../repositories/models';
 import { createQuote, listQuotes } from '../repositories/quotes';
@@ -22,14 +22,6 @@ beforeAll(async () => {
 afterAll(() => drop());
 
 const rows = async (table: string) => Number((await db(table).count({ n: '*' }))[0]!.n);
-const code = async (work: Promise<unknown>) => {
-  try {
-    await work;
-  } catch (error) {
-    return error instanceof Problem ? error.code : String(error);
-  }
-  return 'done';
-};
 
 describe('change()', () => {
   it('writes row, revision and event together', async () => {

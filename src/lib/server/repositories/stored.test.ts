@@ -2,11 +2,11 @@ import type { Knex } from 'knex';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { aCable, aDrive, aHost, anEnclosure } from '../../../../tests/parts';
 import { freshDatabase } from '../../../../tests/fresh-database';
+import { problemCode as code } from '../../../../tests/problem-code';
 import { undo } from '../db/change';
 import { isDatabaseAway, connect } from '../db/connection';
 import { MIGRATIONS, migrate } from '../db/migrations';
 import { differencesBetween, loadLibrary, planChoice } from '../planning';
-import { Problem } from '../problem';
 import { createBuild, updateBuild } from './builds';
 import { createCrate, getCrate, removeCrate } from './crates';
 import { listEvents } from './events';
@@ -32,11 +32,6 @@ beforeAll(async () => {
 });
 afterAll(() => drop());
 
-const code = (work: Promise<unknown>) =>
-  work.then(
-    () => 'done',
-    (error: unknown) => (error instanceof Problem ? error.code : String(error))
-  );
 const choice = () => ({
   hostId: ids.host!,
   portId: 'p',

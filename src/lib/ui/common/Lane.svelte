@@ -102,7 +102,7 @@
   {#if measured !== undefined}
     <line class="measured" x1="0" x2={WIDTH} y1={FLOOR - height(measured)} y2={FLOOR - height(measured)} />
     {#if !small}<text class="measured-label" x={WIDTH - 4} y={FLOOR - height(measured) - 5} text-anchor="end"
-        >{measuredLabel} {rate(measured)}</text
+        >{measuredLabel} {rate(measured)} MB/s</text
       >{/if}
   {/if}
   <line class="floor" x1="0" x2={WIDTH} y1={FLOOR} y2={FLOOR} />

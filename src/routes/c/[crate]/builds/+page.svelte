@@ -4,6 +4,7 @@
   import { page } from '$app/state';
   import { bandText, day, rate } from '#core/quantities/format';
   import BuildLane from '$lib/ui/common/BuildLane.svelte';
+  import SortHead from '$lib/ui/common/SortHead.svelte';
   import Figure from '$lib/ui/common/Figure.svelte';
   import Verdict from '$lib/ui/common/Verdict.svelte';
 
@@ -90,15 +91,12 @@
           <tr>
             <th scope="col">Lane</th>
             {#each Object.entries(SORTS) as [key, column] (key)}
-              <th
-                scope="col"
-                class:number={column.number}
-                aria-sort={sort === key ? (down ? 'descending' : 'ascending') : undefined}
-              >
-                <button type="button" onclick={() => sortBy(key)}
-                  >{column.label}<span aria-hidden="true">{sort === key ? (down ? ' ↓' : ' ↑') : ''}</span></button
-                >
-              </th>
+              <SortHead
+                label={column.label}
+                number={column.number}
+                sorted={sort === key ? (down ? 'down' : 'up') : undefined}
+                onsort={() => sortBy(key)}
+              />
             {/each}
           </tr>
         </thead>
@@ -149,18 +147,6 @@
 <style>
   .find {
     width: 260px;
-  }
-  th button {
-    padding: 0;
-    border: 0;
-    background: none;
-    color: inherit;
-    font: inherit;
-    cursor: pointer;
-  }
-  th.number button {
-    width: 100%;
-    text-align: right;
   }
   .lane-cell {
     width: 132px;

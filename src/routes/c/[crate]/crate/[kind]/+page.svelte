@@ -1,6 +1,7 @@
 <script lang="ts">
   import { Button, Search } from 'carbon-components-svelte';
   import { KIND_LABEL, KINDS } from '#core/parts/kinds';
+  import SortHead from '$lib/ui/common/SortHead.svelte';
   import { columnsOf } from '$lib/ui/parts/columns';
 
   let { data } = $props();
@@ -66,15 +67,12 @@
         <thead>
           <tr>
             {#each [...columns, { title: 'Units', number: true }] as column, at (column.title)}
-              <th
-                scope="col"
-                class:number={column.number}
-                aria-sort={sort === at ? (down ? 'descending' : 'ascending') : undefined}
-              >
-                <button type="button" onclick={() => sortBy(at)}
-                  >{column.title}<span aria-hidden="true">{sort === at ? (down ? ' ↓' : ' ↑') : ''}</span></button
-                >
-              </th>
+              <SortHead
+                label={column.title}
+                number={column.number}
+                sorted={sort === at ? (down ? 'down' : 'up') : undefined}
+                onsort={() => sortBy(at)}
+              />
             {/each}
           </tr>
         </thead>
@@ -121,16 +119,5 @@
   }
   td a {
     font-weight: 600;
-  }
-  th button {
-    padding: 0;
-    border: 0;
-    background: none;
-    color: inherit;
-    font: inherit;
-    cursor: pointer;
-  }
-  th.number {
-    text-align: right;
   }
 </style>
