@@ -61,7 +61,7 @@ export function assemble(library: Library, choice: Partial<Choice>): Assembled {
     });
   }
   if (missing.length > 0 || !host || !enclosure || !drive || !portId) return { ok: false, missing };
-  const ids = new Set([cable?.id, enclosure.id, drive.id]);
+  const ids = new Set([cable?.id, enclosure.id, drive.id, ...library.pads.map((pad) => pad.id)]);
   return {
     ok: true,
     input: {

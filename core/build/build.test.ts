@@ -64,6 +64,7 @@ describe('the next step of a build', () => {
     ['formatted', { stage: 'formatted' }, 'do', 'Run the pair check'],
     ['measured below the forecast', { stage: 'benched', latest: below, measuredOn: '2026-11-01' }, 'urgent', '38 %'],
     ['measured as forecast', { stage: 'benched', measuredOn: '2026-11-01' }, 'do', 'put it in service'],
+    ['benched by hand, never measured', { stage: 'benched' }, 'do', 'without a result'],
     ['in service, never measured', { stage: 'in service' }, 'do', 'without a result'],
     // 91 days after 1 Sep is 1 Dec
     ['in service, measured lately', { stage: 'in service', measuredOn: '2026-09-01' }, 'waits', '1 Dec 2026'],

@@ -78,10 +78,12 @@ export function nextStep(build: BuildState, today: string): NextStep {
           tone: 'urgent'
         };
       }
-      if (stage === 'benched')
+      if (build.measuredOn === undefined) {
+        return { text: `Marked as ${stage}, without a result: run the pair check once.`, station: 'bench', tone: 'do' };
+      }
+      if (stage === 'benched') {
         return { text: 'Measured as forecast: put it in service.', station: 'bench', tone: 'do', marks: 'in service' };
-      if (build.measuredOn === undefined)
-        return { text: 'In service without a result: run the pair check once.', station: 'bench', tone: 'do' };
+      }
       const due = addDays(build.measuredOn, RETEST_DAYS);
       return due <= today
         ? { text: `Last measured ${day(build.measuredOn)}: run the pair check again.`, station: 'bench', tone: 'do' }

@@ -138,6 +138,43 @@ describe('what it costs', () => {
     currency,
     list
   });
+  it('counts the pads that the stack takes, not those that lie about or come in the box', () => {
+    const PAD = '01ARZ3NDEKTSV4RRFFQ69G5FA3';
+    const OTHER = '01ARZ3NDEKTSV4RRFFQ69G5FA4';
+    const chip = {
+      role: 'controller' as const,
+      side: 'top' as const,
+      xMm: 1,
+      yMm: 1,
+      widthMm: 9,
+      lengthMm: 9,
+      heightMm: 1.2
+    };
+    const pad = (id: string, thicknessMm: number) => ({
+      kind: 'pad' as const,
+      id,
+      name: 'p',
+      thicknessMm,
+      widthMm: 50,
+      lengthMm: 50
+    });
+    const given = anInput({
+      drive: aDrive({ id: DRIVE, components: [chip] }), // 2.0 - 1.2 = 0.8 mm: the 1 mm pad
+      enclosure: anEnclosure({ id: CASE }),
+      pads: [pad(OTHER, 2), pad(PAD, 1)],
+      quotes: [quote(DRIVE, 160), quote(CASE, 80), quote(PAD, 4), quote(OTHER, 50)]
+    });
+    expect(plan(given).cost!.total).toBe(244);
+    const boxed = { ...given, enclosure: { ...given.enclosure, includedPads: [{ ...pad(OTHER, 1), id: undefined }] } };
+    expect(plan(boxed).cost!.total).toBe(240);
+  });
+  it('says that an unstated system version is taken as current', () => {
+    const fields = (os: { family: 'linux' | 'windows'; version?: string }) =>
+      plan(anInput({ host: aHost({}, { os }) })).assumed.map((a) => a.field);
+    expect(fields({ family: 'linux' })).toEqual(['os.version']);
+    expect(fields({ family: 'linux', version: '6.1' })).toEqual([]);
+    expect(fields({ family: 'windows' })).toEqual([]);
+  });
   it('takes the newest quote of each part, on one day the cheaper', () => {
     expect(
       newestQuote([quote(DRIVE, 90), quote(DRIVE, 120, '2026-06-01'), quote(DRIVE, 110, '2026-06-01')], DRIVE)?.list

@@ -17,7 +17,7 @@ import type { Host, Port } from '../parts/host.ts';
 import type { Job } from '../parts/job.ts';
 import { capBand, type Band } from '../quantities/band.ts';
 import { TB_PER_TIB } from '../quantities/unit.ts';
-import { planPads } from '../stack/plan-pads.ts';
+import { planPads, type StackRow } from '../stack/plan-pads.ts';
 import { enduranceYears } from '../throughput/endurance.ts';
 import { forecastCache, type CacheForecast } from '../throughput/flash-cache.ts';
 import { fileCost, jobTime } from '../throughput/job-time.ts';
@@ -98,6 +98,21 @@ function jobFindings(
   return findings;
 }
 
+/** Pads that the stack takes from the crate: one of each thickness, unless such a one is in the box. */
+function padsToPay(
+  { pads, enclosure, quotes }: PlanInput,
+  rows: readonly StackRow[]
+): { role: string; id: string | undefined }[] {
+  if (!pads || rows.length === 0) return [];
+  const used = new Set(rows.flatMap((row) => row.pads));
+  for (const pad of enclosure.includedPads ?? []) used.delete(pad.thicknessMm);
+  return [...used].flatMap((thickness) => {
+    const among = pads.filter((pad) => pad.thicknessMm === thickness);
+    const quoted = among.find((pad) => quotes?.some((quote) => quote.partId === pad.id));
+    return among.length > 0 ? [{ role: 'pads', id: (quoted ?? among[0])?.id }] : [];
+  });
+}
+
 /**
  * Judges one build: parts in, report out, in closed form. Pure; no clock, no randomness.
  * Where link or fit fail, throughput and bottleneck are null and the findings say why; the rest of the report still comes.
@@ -113,6 +128,9 @@ export function plan(input: PlanInput, options: { workings: boolean } = { workin
   const assumed: Assumed[] = [];
   const assume = (part: Assumed['part'], field: string, value: Assumed['value'], from: string) =>
     void assumed.push({ part, field, value, from });
+  if (host.os.version === undefined && (host.os.family === 'macos' || host.os.family === 'linux')) {
+    assume('host', 'os.version', 'current', 'older versions write fewer filesystems');
+  }
   const drive = fillDrive(input.drive, assume);
   const enclosure = fillEnclosure(input.enclosure, assume);
   const negotiation = negotiate(port, cable, input.enclosure, assume);
@@ -187,13 +205,12 @@ export function plan(input: PlanInput, options: { workings: boolean } = { workin
     findings.push(...jobFindings(job, usableFreeGB, forecast, fed, write.band, input.drive));
   }
 
-  const padPriced = (input.pads ?? []).slice(0, 1).map((pad) => ({ role: 'pads', id: pad.id }));
   const cost = buildCost(
     [
       { role: 'drive', id: input.drive.id },
       { role: 'enclosure', id: input.enclosure.id },
       ...(cable && negotiation.cable === cable ? [{ role: 'cable', id: cable.id }] : []),
-      ...padPriced.filter((pad) => quotes?.some((quote) => quote.partId === pad.id))
+      ...padsToPay(input, pads.components)
     ],
     quotes,
     input.drive.capacityTB,

@@ -21,12 +21,13 @@ export async function loadLibrary(
     ...new Set(choices.flatMap((c) => [c.hostId, c.cableId, c.enclosureId, c.driveId]).filter((id) => id !== undefined))
   ];
   const jobIds = choices && [...new Set(choices.map((c) => c.jobId).filter((id) => id !== undefined))];
-  const [crate, parts, pads, jobs, quotes] = await Promise.all([
+  const pads = ids ? await listSpecs(db, { crateId, kind: 'pad' }) : [];
+  const priced = ids && [...ids, ...pads.map(({ id }) => id)];
+  const [crate, parts, jobs, quotes] = await Promise.all([
     getCrate(db, { id: crateId }),
     listSpecs(db, { crateId, ...(ids ? { ids } : {}) }),
-    ids ? listSpecs(db, { crateId, kind: 'pad' }) : [],
     listJobs(db, crateId, jobIds),
-    wantsQuotes ? listQuotes(db, { crateId, ...(ids ? { partIds: ids } : {}) }) : []
+    wantsQuotes ? listQuotes(db, { crateId, ...(priced ? { partIds: priced } : {}) }) : []
   ]);
   return libraryOf(
     [...parts, ...pads],
