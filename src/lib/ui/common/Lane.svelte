@@ -179,10 +179,6 @@
     .measured-label {
       display: none;
     }
-    .name,
-    .label {
-      white-space: normal;
-    }
   }
   .hatch {
     stroke: var(--ash-band);
@@ -248,9 +244,7 @@
   .label {
     font-size: var(--ash-text-small);
     color: var(--ash-soft);
-    overflow: hidden;
-    text-overflow: ellipsis;
-    white-space: nowrap;
+    overflow-wrap: anywhere;
   }
   .label .figure {
     font-size: var(--ash-text);

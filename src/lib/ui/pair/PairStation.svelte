@@ -92,13 +92,13 @@
         <h1>{heading}</h1>
         <p class="quiet">{jobLine}</p>
       </div>
-      <div class="job">{@render picker(jobTile)}</div>
+      <div class="job no-print">{@render picker(jobTile)}</div>
       {@render head?.({ input, report })}
     </div>
     {@render notice?.()}
 
     <div class="chain">
-      <div class="tiles">
+      <div class="tiles no-print">
         {#each chainTiles as tile (tile.key)}
           {@const problem = lost(tile)}
           {@const picked = tile.options.find((o) => o.id === tile.selectedId)}
@@ -260,6 +260,9 @@
     .tiles {
       grid-template-columns: 1fr 1fr;
     }
+    .tile:nth-child(odd) {
+      border-left: 0;
+    }
   }
   @media (max-width: 900px) {
     .station {
@@ -274,6 +277,12 @@
     .tile + .tile {
       border-left: 0;
       border-top: 1px solid var(--ash-line);
+    }
+  }
+  @media print {
+    .station {
+      grid-template-columns: minmax(0, 1fr);
+      padding: 0;
     }
   }
 </style>

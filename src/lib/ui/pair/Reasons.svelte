@@ -51,64 +51,66 @@
   }
 </script>
 
-<div class="reasons">
-  <div
-    class="figures"
-    role="listbox"
-    tabindex="0"
-    aria-label="Figures of the plan"
-    aria-activedescendant={rows.some((r) => r.key === current) ? optionId(current) : undefined}
-    {onkeydown}
-  >
-    {#each rows as row (row.key)}
-      <!-- svelte-ignore a11y_click_events_have_key_events -->
-      <div
-        id={optionId(row.key)}
-        role="option"
-        tabindex="-1"
-        aria-selected={row.key === current}
-        class="row"
-        onclick={() => (selected = row.key)}
-      >
-        <span class="label">{row.label}</span>
-        <span class="value"><Figure value={row.value} unit={row.unit} /></span>
-        <span class="bar"
-          >{#if row.band}<BandBar band={row.band} />{/if}</span
+<div class="frame no-print">
+  <div class="reasons">
+    <div
+      class="figures"
+      role="listbox"
+      tabindex="0"
+      aria-label="Figures of the plan"
+      aria-activedescendant={rows.some((r) => r.key === current) ? optionId(current) : undefined}
+      {onkeydown}
+    >
+      {#each rows as row (row.key)}
+        <!-- svelte-ignore a11y_click_events_have_key_events -->
+        <div
+          id={optionId(row.key)}
+          role="option"
+          tabindex="-1"
+          aria-selected={row.key === current}
+          class="row"
+          onclick={() => (selected = row.key)}
         >
-        <span class="range">{row.range}</span>
-      </div>
-    {/each}
+          <span class="label">{row.label}</span>
+          <span class="value"><Figure value={row.value} unit={row.unit} /></span>
+          <span class="bar"
+            >{#if row.band}<BandBar band={row.band} />{/if}</span
+          >
+          <span class="range">{row.range}</span>
+        </div>
+      {/each}
+    </div>
+    <section class="working" aria-live="polite" aria-label="Working of the chosen figure">
+      {#if working}
+        <h2>
+          {rows.find((r) => r.key === current)?.label ??
+            current.replace('stage.', 'Stage: ').replace('link.mode', 'Runs as')}
+        </h2>
+        <dl>
+          <dt>Formula</dt>
+          <dd>{working.formula}</dd>
+          <dt>Put in</dt>
+          <dd>{working.substituted}</dd>
+          <dt>Gives</dt>
+          <dd><Figure value={result} unit={working.unit} /></dd>
+          <dt>Source</dt>
+          <dd>{working.source}</dd>
+          {#if about.length > 0}
+            <dt>Assumed</dt>
+            <dd>
+              <ul>
+                {#each about as item (item.part + item.field)}
+                  <li>{item.part} {item.field}: <strong>{item.value}</strong>, {item.from}</li>
+                {/each}
+              </ul>
+            </dd>
+          {/if}
+        </dl>
+      {:else}
+        <p class="quiet">Choose a figure to see how it was worked out.</p>
+      {/if}
+    </section>
   </div>
-  <section class="working" aria-live="polite" aria-label="Working of the chosen figure">
-    {#if working}
-      <h2>
-        {rows.find((r) => r.key === current)?.label ??
-          current.replace('stage.', 'Stage: ').replace('link.mode', 'Runs as')}
-      </h2>
-      <dl>
-        <dt>Formula</dt>
-        <dd>{working.formula}</dd>
-        <dt>Put in</dt>
-        <dd>{working.substituted}</dd>
-        <dt>Gives</dt>
-        <dd><Figure value={result} unit={working.unit} /></dd>
-        <dt>Source</dt>
-        <dd>{working.source}</dd>
-        {#if about.length > 0}
-          <dt>Assumed</dt>
-          <dd>
-            <ul>
-              {#each about as item (item.part + item.field)}
-                <li>{item.part} {item.field}: <strong>{item.value}</strong>, {item.from}</li>
-              {/each}
-            </ul>
-          </dd>
-        {/if}
-      </dl>
-    {:else}
-      <p class="quiet">Choose a figure to see how it was worked out.</p>
-    {/if}
-  </section>
 </div>
 
 <style>
@@ -175,12 +177,16 @@
     list-style: none;
     font-size: var(--ash-text-small);
   }
-  @media (max-width: 900px) {
+  /* Its own width counts, not the window's: the ticket may stand beside it. */
+  .frame {
+    container-type: inline-size;
+  }
+  @container (max-width: 760px) {
     .reasons {
       grid-template-columns: 1fr;
     }
     .row {
-      grid-template-columns: 1fr auto;
+      grid-template-columns: minmax(0, 1fr) 7rem minmax(5.6rem, auto);
     }
     .bar {
       display: none;

@@ -92,7 +92,7 @@
   next={changed ? 'Save the change.' : data.next.text}
 >
   {#snippet head({ report })}
-    <div class="stage">
+    <div class="stage no-print">
       <Select size="sm" labelText="Stage" selected={data.build.stage} on:update={(e) => mark(e.detail as BuildStage)}>
         {#each STAGES as stage (stage)}<SelectItem value={stage} text={stage} />{/each}
       </Select>
@@ -124,8 +124,8 @@
         >
       {/if}
     {:else}
-      <Button kind="ghost" size="field" on:click={() => print()}>Print</Button>
-      <Button kind="danger-ghost" size="field" on:click={() => (deleting = true)}>Delete</Button>
+      <Button class="no-print" kind="ghost" size="field" on:click={() => print()}>Print</Button>
+      <Button class="no-print" kind="danger-ghost" size="field" on:click={() => (deleting = true)}>Delete</Button>
     {/if}
   {/snippet}
   {#snippet notice()}
