@@ -219,7 +219,7 @@
   }
   .stages {
     display: grid;
-    grid-template-columns: repeat(var(--columns), 1fr);
+    grid-template-columns: repeat(var(--columns), minmax(0, 1fr));
     width: var(--share);
     margin: 2px 0 0;
     padding: 0;
@@ -247,9 +247,15 @@
     overflow-wrap: anywhere;
   }
   .label .figure {
+    white-space: normal;
     font-size: var(--ash-text);
     color: var(--ash-ink);
     margin-right: 4px;
+  }
+  .label .unit {
+    display: inline-block;
+    white-space: nowrap;
+    overflow-wrap: normal;
   }
   .narrowest .name,
   .narrowest .figure {

@@ -186,10 +186,13 @@
       grid-template-columns: 1fr;
     }
     .row {
-      grid-template-columns: minmax(0, 1fr) 7rem minmax(5.6rem, auto);
+      grid-template-columns: minmax(0, 1fr) 6.2rem minmax(0, 9rem);
     }
     .bar {
       display: none;
+    }
+    .range {
+      white-space: normal;
     }
   }
 </style>
