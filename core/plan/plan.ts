@@ -185,10 +185,9 @@ export function plan(input: PlanInput, options: { workings: boolean } = { workin
         quickRemoval,
         direction
       );
-    const fed =
-      host.internalDisk === undefined
-        ? cache
-        : forecastCache(drive, capBand(write.band, host.internalDisk.readMBps), freeGB);
+    // The host's own disk feeds the cache slower only where it is the slower one.
+    const source = host.internalDisk?.readMBps ?? Infinity;
+    const fed = source >= write.band.high ? cache : forecastCache(drive, capBand(write.band, source), freeGB);
     const into = () =>
       jobTime(job.transferGB, job.files ?? 1, withHostDisk(host, write.band, fed, 'write'), perFile('write'));
     const outOf = () =>

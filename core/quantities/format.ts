@@ -19,9 +19,12 @@ export function quantity(value: number, unit: string): string {
   return `${figure(value)}${UNIT_SPACE}${unit}`;
 }
 
-/** Rates are rounded to what a benchmark can tell: three figures. */
+/** Rates are rounded to what a benchmark can tell: three figures. By arithmetic, for every plan says some in its sentences. */
 export function rate(value: number): string {
-  return value < 100 ? figure(value) : String(Number(value.toPrecision(3)));
+  if (value < 100) return figure(value);
+  let step = 1;
+  while (value >= step * 1000) step *= 10;
+  return String(Math.round(value / step) * step);
 }
 
 export function bandText(band: Band, unit: string): string {

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { bandText, day, duration, figure, money } from './format';
+import { bandText, day, duration, figure, money, rate } from './format';
 import { convert, readQuantity, type UnitName } from './read';
 import { band, capBand, minBand, placeInBand } from './band';
 import { tebibytes } from './unit';
@@ -107,6 +107,16 @@ describe('how numbers look', () => {
     [0, '0'],
     [2, '2']
   ])('%d is %s', (value, text) => expect(figure(value)).toBe(text));
+
+  it.each([
+    [99.96, '100'],
+    [100.4, '100'],
+    [1212, '1210'],
+    [6891.5, '6890'],
+    [999.6, '1000'],
+    [12_345, '12300'],
+    [57.69, '57.7']
+  ])('as a rate %d is %s: three figures', (value, text) => expect(rate(value)).toBe(text));
 
   it('durations, money, days', () => {
     expect(duration(42)).toBe('42\u202fs');
