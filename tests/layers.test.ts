@@ -37,6 +37,7 @@ const CORE_ORDER = [
   'facts',
   'findings',
   'parts',
+  'reading',
   'link',
   'fit',
   'throughput',

@@ -54,7 +54,13 @@ function fieldOf(key: string, schema: Json, required: boolean): Field | undefine
     case 'array':
       if (schema.items?.enum)
         return { ...base, type: 'choices', options: optionsOf(schema.items, labels ?? schema.items.labels) };
-      return { ...base, type: 'list', fields: objectFields(schema.items ?? {}), item: LIST_ITEM[key] ?? 'row' };
+      return {
+        ...base,
+        type: 'list',
+        fields: objectFields(schema.items ?? {}),
+        fixed: constantsOf(schema.items ?? {}),
+        item: LIST_ITEM[key] ?? 'row'
+      };
     case 'object':
       return { ...base, type: 'group', fields: objectFields(schema) };
     case 'boolean':
@@ -75,6 +81,14 @@ function fieldOf(key: string, schema: Json, required: boolean): Field | undefine
       return undefined;
   }
 }
+
+/** What every row of a list holds without being asked: the kind of an included part. */
+const constantsOf = (schema: Json): Record<string, unknown> =>
+  Object.fromEntries(
+    Object.entries(schema.properties ?? {})
+      .filter(([, value]) => value.const !== undefined)
+      .map(([key, value]) => [key, value.const])
+  );
 
 function objectFields(schema: Json): Field[] {
   const required = new Set(schema.required);

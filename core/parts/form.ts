@@ -15,7 +15,7 @@ export type Field = {
   | { type: 'yes-no' }
   | { type: 'text'; maxLength: number }
   | { type: 'group'; fields: Field[] }
-  | { type: 'list'; fields: Field[]; item: string }
+  | { type: 'list'; fields: Field[]; item: string; fixed?: Record<string, unknown> }
 );
 
 /** What stands in the inputs, by path (`flash.cacheGB`, `ports.0.label`); lists hold how many rows they have. */
@@ -72,7 +72,7 @@ export function readDraft(fields: readonly Field[], draft: Draft, path = ''): Re
         continue;
       }
       const rows = Array.from({ length: count }, (_, i) => readDraft(field.fields, draft, join(at, String(i))));
-      spec[field.key] = rows.map((row) => row.spec);
+      spec[field.key] = rows.map((row) => ({ ...row.spec, ...field.fixed }));
       for (const row of rows) Object.assign(errors, row.errors);
       continue;
     }
