@@ -43,6 +43,9 @@ export type FindingFacts = {
   'drive-nearly-full': { percent: number };
   'smr-rewrite-risk': { recording: 'smr' | 'unknown' };
 
+  'known-bad-pair': { bridge: string; reason: string; source?: string };
+  'known-good-pair': { bridge: string; reason: string; source?: string };
+
   'pad-none-fits': { gapMm: number; buyMm?: number; role: string };
   'pad-no-contact': { gapMm: number; padMm: number; buyMm?: number; role: string };
   'pad-over-compressed': { gapMm: number; padMm: number; percent: number; buyMm?: number; role: string };

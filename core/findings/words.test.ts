@@ -40,6 +40,11 @@ const CASES: { [C in FindingCode]: [FindingFacts[C], RegExp[]] } = {
   'protocol-unsupported': [{ drive: 'sata', takes: ['nvme'] }, [/speaks SATA/, /only NVMe/, /not recognised/]],
   'bay-too-thin': [{ driveMm: 15, bayMm: 9.5, assumed: true }, [/15.mm/, /9.5.mm \(assumed\)/, /Measure/]],
   'capacity-above-limit': [{ driveTB: 4, limitTB: 2 }, [/2.TB/, /4.TB/]],
+  'known-bad-pair': [
+    { bridge: 'Mullion M10', reason: 'drops out under load.', source: 'bench, 3 May' },
+    [/bridge Mullion M10/, /drops out under load \(bench, 3 May\)\./, /another enclosure/]
+  ],
+  'known-good-pair': [{ bridge: 'B1', reason: 'a year without an error' }, [/work well: a year without an error\./]],
   'double-sided-no-clearance': [{ clearanceMm: 1, neededMm: 1.35, assumed: false }, [/1.35.mm/, /there are 1.mm/]],
   'heatsink-blocks-lid': [{ heatsinkMm: 6, clearanceMm: 2 }, [/6.mm/, /2.mm/, /warranty/]],
   'port-power-short': [

@@ -20,6 +20,7 @@ const plugs: Record<Plug, string> = {
   esata: 'eSATA'
 };
 const form: Record<string, string> = { m2: 'an M.2', '2.5in': 'a 2.5-inch', '3.5in': 'a 3.5-inch' };
+const withoutStop = (text: string) => text.trim().replace(/\.$/, '');
 const buy = (value: number | undefined) =>
   value === undefined
     ? 'No single stock thickness closes this gap well; stack two, or pick another enclosure.'
@@ -116,6 +117,13 @@ const WORDS: { [C in FindingCode]: (f: FindingFacts[C]) => Sentence } = {
   'bay-too-thin': (f) => ({
     message: `The drive is ${mm(f.driveMm)} thick, the bay takes ${mm(f.bayMm)}${f.assumed ? ' (assumed)' : ''}.`,
     remedy: f.assumed ? 'Measure before you buy.' : 'Take an enclosure with a deeper bay.'
+  }),
+  'known-bad-pair': (f) => ({
+    message: `This drive behind the bridge ${f.bridge} is noted as a bad pair: ${withoutStop(f.reason)}${f.source ? ` (${withoutStop(f.source)})` : ''}.`,
+    remedy: 'Take another enclosure, or find out first whether the reason still holds.'
+  }),
+  'known-good-pair': (f) => ({
+    message: `This drive behind the bridge ${f.bridge} is noted to work well: ${withoutStop(f.reason)}${f.source ? ` (${withoutStop(f.source)})` : ''}.`
   }),
   'capacity-above-limit': (f) => ({
     message: `The enclosure is stated up to ${capacity(f.limitTB)}, the drive has ${capacity(f.driveTB)}.`,

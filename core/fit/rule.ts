@@ -1,6 +1,7 @@
 import type { Finding } from '../findings/finding.ts';
 import type { Negotiation } from '../link/negotiate.ts';
 import type { FilledDrive, FilledEnclosure } from '../parts/fill.ts';
+import type { KnownPair } from '../parts/known-pair.ts';
 import type { Port } from '../parts/host.ts';
 
 /** What a fit rule may look at. */
@@ -12,6 +13,7 @@ export type Pairing = {
   negotiation: Negotiation;
   /** Typical write of the chain, MB/s; undefined without a common mode. */
   writeMBps: number | undefined;
+  knownPairs: readonly KnownPair[];
 };
 
 /**

@@ -11,6 +11,7 @@ import {
   m2Length,
   protocol
 } from './mechanical.ts';
+import { knownPair } from './known.ts';
 import { nearlyFull, shingled, trim } from './media.ts';
 import type { Pairing, Rule } from './rule.ts';
 
@@ -31,6 +32,7 @@ export const FIT_RULES: readonly Rule[] = [
   pcieGeneration,
   cableLength,
   capacityLimit,
+  knownPair,
   trim,
   nearlyFull,
   shingled

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { currency } from './exchange-rate.ts';
 import { id, isoDate, text } from './field.ts';
 
 const amount = (title: string) => z.number().min(0).max(1e7).meta({ title });
@@ -7,15 +8,14 @@ export const quoteSchema = z.strictObject({
   partId: id(),
   vendor: text('Vendor', 120),
   date: isoDate().meta({ title: 'Date' }),
-  currency: z
-    .string()
-    .regex(/^[A-Z]{3}$/, 'must be three letters such as EUR')
-    .meta({ title: 'Currency' }),
+  currency: currency(),
   list: amount('List price'),
   discountPercent: z.number().min(0).max(100).meta({ title: 'Discount', unit: '%' }).optional(),
   coupon: amount('Coupon').optional(),
   shipping: amount('Shipping').optional(),
-  taxPercent: z.number().min(0).max(100).meta({ title: 'Tax', unit: '%' }).optional()
+  taxPercent: z.number().min(0).max(100).meta({ title: 'Tax', unit: '%' }).optional(),
+  expires: isoDate().meta({ title: 'Valid until' }).optional(),
+  note: text('Note', 300).optional()
 });
 
 export type Quote = z.infer<typeof quoteSchema>;

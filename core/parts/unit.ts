@@ -1,5 +1,8 @@
 import { z } from 'zod';
-import { id, text } from './field.ts';
+import { id, isoDate, text } from './field.ts';
+
+export const UNIT_STATES = ['wanted', 'ordered', 'owned', 'retired'] as const;
+export type UnitState = (typeof UNIT_STATES)[number];
 
 /** One physical thing of a model. */
 export const unitSchema = z.strictObject({
@@ -9,9 +12,12 @@ export const unitSchema = z.strictObject({
   serial: text('Serial number', 80).optional(),
   capacityBytes: z.number().int().min(1).max(2e14).meta({ title: 'Capacity in bytes' }).optional(),
   firmware: text('Firmware', 80).optional(),
-  state: z.enum(['wanted', 'ordered', 'owned', 'retired']).meta({ title: 'State' }),
+  state: z.enum(UNIT_STATES).meta({ title: 'State' }),
   location: text('Where', 120).optional(),
   custodian: text('Who has it', 120).optional(),
+  dueBack: isoDate().meta({ title: 'Due back' }).optional(),
+  /** The build that it is in. */
+  buildId: id().optional(),
   notes: z.string().max(2000).meta({ title: 'Notes' }).optional()
 });
 

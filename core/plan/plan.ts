@@ -30,6 +30,7 @@ export const ENGINE_VERSION = '1';
 
 const WARRANTY_YEARS = 3;
 const noAssume = () => {};
+const NONE: readonly never[] = [];
 
 /** @returns the port of that id, or undefined */
 export const portOf = (host: Host, portId: string): Port | undefined => host.ports.find((port) => port.id === portId);
@@ -138,7 +139,15 @@ export function plan(input: PlanInput, options: { workings: boolean } = { workin
   const portWatts = portPower(port, needsPower ? assume : noAssume);
   const chain = negotiation.mode === null ? [] : chainStages(negotiation, negotiation.mode, port, enclosure, drive);
   const chainWrite = chain.length > 0 ? bottleneckOf(chain, 'writeMBps') : null;
-  const pairing: Pairing = { drive, enclosure, port, portWatts, negotiation, writeMBps: chainWrite?.band.typical };
+  const pairing: Pairing = {
+    drive,
+    enclosure,
+    port,
+    portWatts,
+    negotiation,
+    writeMBps: chainWrite?.band.typical,
+    knownPairs: input.knownPairs ?? NONE
+  };
 
   const findings = checkFit(pairing);
   const broken = negotiation.mode === null || findings.some((f) => f.severity === 'fail');
@@ -213,7 +222,8 @@ export function plan(input: PlanInput, options: { workings: boolean } = { workin
     ],
     quotes,
     input.drive.capacityTB,
-    usable
+    usable,
+    input.exchange
   );
 
   const report: PlanReport = {

@@ -6,6 +6,8 @@ import { driveSchema } from '../parts/drive.ts';
 import { enclosureSchema } from '../parts/enclosure.ts';
 import { hostSchema } from '../parts/host.ts';
 import { jobSchema } from '../parts/job.ts';
+import { exchangeRateSchema, currency } from '../parts/exchange-rate.ts';
+import { knownPairSchema } from '../parts/known-pair.ts';
 import { padSchema } from '../parts/pad.ts';
 import { quoteSchema } from '../parts/quote.ts';
 
@@ -26,7 +28,10 @@ export const planInputSchema = z.strictObject({
   pads: z.array(padSchema).max(200).optional(),
   job: jobSchema.optional(),
   quotes: z.array(quoteSchema).max(5000).optional(),
-  houseRules: houseRulesSchema.optional()
+  houseRules: houseRulesSchema.optional(),
+  knownPairs: z.array(knownPairSchema).max(500).optional(),
+  /** Quotes in other currencies are converted into this one with the newest rate entered for them. */
+  exchange: z.strictObject({ currency: currency(), rates: z.array(exchangeRateSchema).max(1000) }).optional()
 });
 export type PlanInput = z.infer<typeof planInputSchema>;
 
@@ -106,7 +111,10 @@ export const planReportSchema = z.strictObject({
       perTB: z.number(),
       perTiBUsable: z.number(),
       oldestQuote: z.string(),
-      withoutQuote: z.array(z.string())
+      withoutQuote: z.array(z.string()),
+      exchanged: z
+        .array(z.strictObject({ from: z.string(), to: z.string(), rate: z.number(), date: z.string() }))
+        .optional()
     })
     .nullable(),
   assumed: z.array(

@@ -253,7 +253,11 @@ function costWorkings({ input, report: { cost }, usable }: Explained): Working[]
   const parts = [input.drive, input.enclosure, ...(input.cable ? [input.cable] : [])];
   const lines = parts.flatMap((part) => {
     const quote = newestQuote(input.quotes ?? [], part.id);
-    return quote ? [`${part.name} ${landedPrice(quote).toFixed(2)} (${quote.vendor}, ${day(quote.date)})`] : [];
+    return quote
+      ? [
+          `${part.name} ${landedPrice(quote).toFixed(2)}${quote.currency === cost.currency ? '' : ` ${quote.currency}`} (${quote.vendor}, ${day(quote.date)})`
+        ]
+      : [];
   });
   const { currency } = cost;
   return [
@@ -263,7 +267,7 @@ function costWorkings({ input, report: { cost }, usable }: Explained): Working[]
       substituted: lines.join(' + '),
       result: cost.total,
       unit: currency,
-      source: `oldest quote ${day(cost.oldestQuote)}${cost.withoutQuote.length > 0 ? `; no quote for ${cost.withoutQuote.join(', ')}` : ''}`
+      source: `oldest quote ${day(cost.oldestQuote)}${cost.withoutQuote.length > 0 ? `; no quote for ${cost.withoutQuote.join(', ')}` : ''}${(cost.exchanged ?? []).map((x) => `; 1 ${x.from} = ${figure(x.rate)} ${x.to}, ${day(x.date)}`).join('')}`
     },
     {
       figure: 'cost.perTB',

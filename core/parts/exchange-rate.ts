@@ -1,0 +1,18 @@
+import { z } from 'zod';
+import { isoDate } from './field.ts';
+
+export const currency = () =>
+  z
+    .string()
+    .regex(/^[A-Z]{3}$/, 'must be three letters such as EUR')
+    .meta({ title: 'Currency' });
+
+/** What one unit of `from` is worth in `to`, as the person entered it, on a day. */
+export const exchangeRateSchema = z.strictObject({
+  from: currency().meta({ title: 'From' }),
+  to: currency().meta({ title: 'To' }),
+  rate: z.number().positive().max(1e6).meta({ title: 'Rate' }),
+  date: isoDate().meta({ title: 'Date' })
+});
+
+export type ExchangeRate = z.infer<typeof exchangeRateSchema>;
