@@ -38,6 +38,7 @@ const CORE_ORDER = [
   'findings',
   'parts',
   'reading',
+  'exchange',
   'link',
   'fit',
   'throughput',

@@ -69,7 +69,8 @@ delete process.env.ORIGIN;
 Object.assign(process.env, {
   DATABASE_URL: databaseUrl ?? database!.url,
   PROTOCOL_HEADER: 'x-forwarded-proto',
-  BODY_SIZE_LIMIT: '8M',
+  BODY_SIZE_LIMIT: '512M',
+  ASH_CRATE_DATA: dataDir,
   NODE_ENV: 'production'
 });
 const built = (await import(pathToFileURL(join(root, 'build', 'handler.js')).href)) as { handler: Handler };

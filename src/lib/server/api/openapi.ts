@@ -24,7 +24,7 @@ function parameters(op: AnyOperation) {
   return [...list(op.params, 'path'), ...list(op.query, 'query')];
 }
 
-const content = (schema: object) => ({ 'application/json': { schema } });
+const content = (schema: object, type = 'application/json') => ({ [type]: { schema } });
 const problem = (description: string) => ({ description, content: content({ $ref: '#/components/schemas/Error' }) });
 
 function describe(name: string, op: AnyOperation) {
@@ -34,7 +34,10 @@ function describe(name: string, op: AnyOperation) {
     parameters: parameters(op),
     ...(op.body ? { requestBody: { required: true, content: content(schemaOf(op.body, 'input')) } } : {}),
     responses: {
-      [op.status ?? 200]: { description: 'done', content: content(schemaOf(op.response, 'output')) },
+      [op.status ?? 200]: {
+        description: 'done',
+        content: content(schemaOf(op.response, 'output'), op.produces)
+      },
       ...(op.body || op.params || op.query ? { 400: problem('bad input, with the path of each field') } : {}),
       ...(op.params ? { 404: problem('no such thing') } : {}),
       ...(op.body

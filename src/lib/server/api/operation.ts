@@ -1,11 +1,12 @@
 import { json, type RequestEvent } from '@sveltejs/kit';
 import { z } from 'zod';
+import { text } from '#core/parts/field';
 import { database } from '../db';
 import { isDatabaseAway } from '../db/connection';
 import { DATABASE_AWAY, Problem, type FieldProblem } from '../problem';
 import type { Knex } from 'knex';
 
-/** A body larger than this is refused while it is still coming in. */
+/** A body larger than this is refused while it is still coming in, unless its operation takes files. */
 const BODY_LIMIT = 2_000_000;
 
 type Method = 'get' | 'post' | 'put' | 'delete';
@@ -20,6 +21,10 @@ export type Operation<P extends z.ZodType, Q extends z.ZodType, B extends z.ZodT
   body?: B;
   response: R;
   status?: number;
+  /** Bytes of body it takes, where that is more than usual. */
+  bodyLimit?: number;
+  /** The type of what it gives where that is no JSON; `handle` then makes the whole answer. */
+  produces?: string;
   handle(context: {
     db: Knex;
     params: z.output<P>;
@@ -27,7 +32,8 @@ export type Operation<P extends z.ZodType, Q extends z.ZodType, B extends z.ZodT
     body: z.output<B>;
     by: string;
     at: string;
-  }): Promise<z.input<R>>;
+    request: Request;
+  }): Promise<z.input<R> | Response>;
 };
 
 // eslint-disable-next-line @typescript-eslint/no-explicit-any -- a list of operations holds every shape of them
@@ -52,11 +58,11 @@ export const errorSchema = z.strictObject({
 });
 
 /** Reads a JSON body, refusing other types and too much of it, without holding more than the limit in memory. */
-async function readJson(request: Request): Promise<unknown> {
+async function readJson(request: Request, limit: number): Promise<unknown> {
   const type = (request.headers.get('content-type') ?? '').split(';')[0]!.trim().toLowerCase();
   if (type !== 'application/json') throw new Problem('wrong-type', 'Send application/json.');
-  const tooLarge = () => new Problem('too-large', `The body is larger than ${BODY_LIMIT / 1e6} MB.`);
-  if (Number(request.headers.get('content-length') ?? 0) > BODY_LIMIT) throw tooLarge();
+  const tooLarge = () => new Problem('too-large', `The body is larger than ${limit / 1e6} MB.`);
+  if (Number(request.headers.get('content-length') ?? 0) > limit) throw tooLarge();
   const chunks: Uint8Array[] = [];
   let size = 0;
   const reader = request.body?.getReader();
@@ -64,7 +70,7 @@ async function readJson(request: Request): Promise<unknown> {
     const { done, value } = await reader.read();
     if (done) break;
     size += value.length;
-    if (size > BODY_LIMIT) {
+    if (size > limit) {
       await reader.cancel();
       throw tooLarge();
     }
@@ -122,19 +128,30 @@ function toResponse(error: unknown): Response {
   return json(body, { status, headers: status === 413 ? { connection: 'close' } : {} });
 }
 
+/** The cookie in which a browser keeps who sits at it. */
+export const WRITER = 'writer';
+
+/** Who the log names: what the person at this browser calls themselves, or the machine. */
+export function writerOf(cookie: string | undefined): string {
+  const name = (cookie ?? '').trim();
+  return text('Name', 60).safeParse(name).success ? name : 'this machine';
+}
+
 /** A request handler for one operation: parse, do, answer; every failure mapped here and nowhere else. */
 export function serve(op: AnyOperation): (event: RequestEvent) => Promise<Response> {
-  return async ({ request, params, url }) => {
+  return async ({ request, params, url, cookies }) => {
     try {
       const context = {
         db: database(),
         params: op.params ? parse(op.params, params) : undefined,
         query: op.query ? parse(op.query, Object.fromEntries(url.searchParams)) : undefined,
-        body: op.body ? parse(op.body, await readJson(request)) : undefined,
-        by: 'this machine',
-        at: new Date().toISOString()
+        body: op.body ? parse(op.body, await readJson(request, op.bodyLimit ?? BODY_LIMIT)) : undefined,
+        by: writerOf(cookies.get(WRITER)),
+        at: new Date().toISOString(),
+        request
       };
-      return json(await op.handle(context), { status: op.status ?? 200 });
+      const answer = await op.handle(context);
+      return answer instanceof Response ? answer : json(answer, { status: op.status ?? 200 });
     } catch (error) {
       return toResponse(error);
     }

@@ -5,7 +5,8 @@ import { notFound, Problem } from '../problem';
 /** ULIDs that rise even within one millisecond. */
 export const newId = monotonicFactory();
 
-export type StoredTable = 'models' | 'units' | 'quotes' | 'jobs' | 'builds' | 'runs';
+export type StoredTable =
+  'models' | 'units' | 'quotes' | 'jobs' | 'builds' | 'runs' | 'rates' | 'pairs' | 'attachments';
 type Row = Record<string, unknown>;
 
 export type Change = {
@@ -101,6 +102,85 @@ export async function change(db: Knex, wanted: Change): Promise<Changed> {
   });
 }
 
+/** How many rows go into one statement: far below what a packet may hold, far above what a round trip costs. */
+const BATCH = 250;
+
+/** Where a long write has got to; called between batches, and may throw to stop it. */
+export type Progress = (done: number) => void | Promise<void>;
+
+/**
+ * Many rows in one group with one event: what `change` does, in batches. Updates must name the version they saw.
+ * Runs in the transaction it is given, so that all of it stands or none.
+ * @throws Problem `conflict` when a row was changed in the meantime
+ */
+export async function changeMany(
+  trx: Knex.Transaction,
+  wanted: {
+    crateId: string;
+    by: string;
+    at: string;
+    group: string;
+    event: { kind: string; message: string };
+    inserts?: readonly { table: StoredTable; id: string; row: Row }[];
+    updates?: readonly { table: StoredTable; id: string; version: number; row: Row }[];
+    progress?: Progress;
+  }
+): Promise<void> {
+  const { crateId, by, at, group, event, inserts = [], updates = [], progress } = wanted;
+  let done = 0;
+  const revision = (table: StoredTable, id: string, before: Row | null, after: Row) => ({
+    id: newId(),
+    group_id: group,
+    crate_id: crateId,
+    at,
+    by,
+    row_table: table,
+    row_id: id,
+    before: before ? JSON.stringify(before) : null,
+    after: JSON.stringify(after)
+  });
+  for (const table of new Set(inserts.map((insert) => insert.table))) {
+    const rows = inserts.filter((insert) => insert.table === table);
+    for (let i = 0; i < rows.length; i += BATCH) {
+      const batch = rows.slice(i, i + BATCH);
+      await trx(table).insert(
+        batch.map(({ id, row }) =>
+          toColumns({ ...row, id, crate_id: crateId, version: 1, created_at: at, updated_at: at })
+        )
+      );
+      await trx('revisions').insert(
+        batch.map(({ id, row }) => revision(table, id, null, { ...row, id, crate_id: crateId, created_at: at }))
+      );
+      done += batch.length;
+      await progress?.(done);
+    }
+  }
+  for (const { table, id, version, row } of updates) {
+    const current: Row | undefined = await trx(table).where({ id, crate_id: crateId }).forUpdate().first();
+    if (!current) throw notFound(table.slice(0, -1));
+    if (current.version !== version)
+      throw new Problem('conflict', 'Something was changed in the meantime; nothing was overwritten.', [], { current });
+    const before = toSnapshot(current)!;
+    await trx(table)
+      .where({ id })
+      .update({ ...toColumns(row), version: version + 1, updated_at: at });
+    await trx('revisions').insert(revision(table, id, before, { ...before, ...row }));
+    done += 1;
+    if (done % BATCH === 0) await progress?.(done);
+  }
+  if (inserts.length + updates.length === 0) return;
+  const [first] = [...inserts, ...updates];
+  await trx('events').insert({
+    crate_id: crateId,
+    at,
+    by,
+    kind: event.kind,
+    subject_table: first!.table,
+    subject_id: first!.id,
+    message: event.message.slice(0, 400)
+  });
+}
+
 type Revision = {
   id: string;
   row_table: StoredTable;
@@ -127,6 +207,14 @@ export async function undo(
       .forUpdate();
     if (revisions.length === 0) throw notFound('change');
     const undoing = newId();
+    if (revisions.length > BATCH && revisions.every((revision) => revision.before === null)) {
+      await takeBackInserts(trx, revisions, { crateId, undoing, by, at });
+      await trx('revisions').where({ group_id: group }).update({ undone: true });
+      return {
+        group: undoing,
+        rows: revisions.slice(0, 1).map(({ row_table, row_id }) => ({ table: row_table, id: row_id }))
+      };
+    }
     for (const revision of revisions) {
       const { row_table: table, row_id: id, before } = revision;
       const later = await trx('revisions')
@@ -160,5 +248,58 @@ export async function undo(
     }
     await trx('revisions').where({ group_id: group }).update({ undone: true });
     return { group: undoing, rows: revisions.map(({ row_table, row_id }) => ({ table: row_table, id: row_id })) };
+  });
+}
+
+/** A large import taken back: the same checks as row by row, in batches. */
+async function takeBackInserts(
+  trx: Knex.Transaction,
+  revisions: readonly Revision[],
+  args: { crateId: string; undoing: string; by: string; at: string }
+): Promise<void> {
+  const { crateId, undoing, by, at } = args;
+  for (let i = 0; i < revisions.length; i += BATCH) {
+    const batch = revisions.slice(i, i + BATCH);
+    const ids = batch.map((revision) => revision.row_id);
+    const newest: { row_id: string; n: number | string }[] = await trx('revisions')
+      .whereIn('row_id', ids)
+      .groupBy('row_id')
+      .select('row_id')
+      .count({ n: '*' });
+    if (newest.some(({ n }) => Number(n) > 1) || batch.some((revision) => revision.undone))
+      throw new Problem('conflict', 'Some of this was changed again since; undo the later changes first.');
+    for (const table of new Set(batch.map((revision) => revision.row_table))) {
+      const own = batch.filter((revision) => revision.row_table === table);
+      const gone = await trx(table)
+        .whereIn(
+          'id',
+          own.map((revision) => revision.row_id)
+        )
+        .delete();
+      if (gone !== own.length) throw notFound(table.slice(0, -1));
+    }
+    await trx('revisions').insert(
+      batch.map(({ row_table, row_id, after }) => ({
+        id: newId(),
+        group_id: undoing,
+        crate_id: crateId,
+        at,
+        by,
+        row_table,
+        row_id,
+        before: JSON.stringify(after),
+        after: null
+      }))
+    );
+  }
+  const [first] = revisions;
+  await trx('events').insert({
+    crate_id: crateId,
+    at,
+    by,
+    kind: 'undone',
+    subject_table: first!.row_table,
+    subject_id: first!.row_id,
+    message: `Took back ${revisions.length} additions.`
   });
 }

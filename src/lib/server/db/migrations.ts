@@ -162,6 +162,67 @@ export const MIGRATIONS: readonly Migration[] = [
       db.raw(
         "insert into counters (name, value) select 'build tags', coalesce(max(cast(substr(tag, 4) as unsigned)), 0) from builds"
       )
+  },
+  {
+    // Which build a unit is in. No foreign key: a build that is deleted and brought back keeps its id, and its units.
+    name: '012-unit-in-build',
+    up: (db) => db.schema.alterTable('units', (table) => void reference(table, 'build_id').nullable().index())
+  },
+  {
+    name: '013-target-price',
+    up: (db) => db.schema.alterTable('models', (table) => void table.json('target').nullable())
+  },
+  {
+    // The currency in which a crate adds up what it costs.
+    name: '014-crate-currency',
+    up: (db) =>
+      db.schema.alterTable('crates', (table) => void table.string('currency', 3).notNullable().defaultTo('EUR'))
+  },
+  {
+    name: '015-exchange-rates',
+    up: (db) =>
+      db.schema.createTable('rates', (table) => {
+        ownedRow(table);
+        table.string('date', 10).notNullable();
+        table.json('details').notNullable();
+      })
+  },
+  {
+    name: '016-known-pairs',
+    up: (db) =>
+      db.schema.createTable('pairs', (table) => {
+        ownedRow(table);
+        reference(table, 'drive_id').notNullable();
+        table.foreign('drive_id').references('models.id');
+        table.string('bridge', 120).notNullable();
+        table.json('details').notNullable();
+        table.index(['crate_id', 'bridge']);
+      })
+  },
+  {
+    // Contents by their digest: a deleted attachment that is brought back finds its content still there.
+    name: '017-files',
+    up: (db) =>
+      db.schema.createTable('files', (table) => {
+        table.specificType('crate_id', 'char(26) character set ascii collate ascii_bin').notNullable();
+        table.foreign('crate_id').references('crates.id').onDelete('CASCADE');
+        table.specificType('sha256', 'char(64) character set ascii collate ascii_bin').notNullable();
+        table.specificType('content', 'mediumblob').notNullable();
+        table.primary(['crate_id', 'sha256']);
+      })
+  },
+  {
+    name: '018-attachments',
+    up: (db) =>
+      db.schema.createTable('attachments', (table) => {
+        ownedRow(table);
+        table.string('subject_table', 20).notNullable();
+        reference(table, 'subject_id').notNullable().index();
+        table.string('name', 200).notNullable();
+        table.string('type', 100).notNullable();
+        table.integer('size').unsigned().notNullable();
+        table.specificType('sha256', 'char(64) character set ascii collate ascii_bin').notNullable();
+      })
   }
 ];
 

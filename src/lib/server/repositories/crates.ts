@@ -1,8 +1,9 @@
 import type { Knex } from 'knex';
 import { z } from 'zod';
+import { currency } from '#core/parts/exchange-rate';
 import { houseRulesSchema } from '#core/plan/report';
 import { newId } from '../db/change';
-import { notFound } from '../problem';
+import { notFound, Problem } from '../problem';
 
 export const crateSchema = z.strictObject({
   id: z.string(),
@@ -10,6 +11,7 @@ export const crateSchema = z.strictObject({
   name: z.string(),
   demo: z.boolean(),
   houseRules: houseRulesSchema,
+  currency: currency(),
   version: z.number()
 });
 export type Crate = z.infer<typeof crateSchema>;
@@ -21,6 +23,7 @@ const fromRow = (row: Record<string, unknown>): Crate =>
     name: row.name,
     demo: row.demo === 1,
     houseRules: row.house_rules,
+    currency: row.currency,
     version: row.version
   });
 
@@ -65,6 +68,7 @@ export async function createCrate(
       name: args.name,
       demo: args.demo ?? false,
       house_rules: '{}',
+      currency: 'EUR',
       version: 1,
       created_at: args.at,
       updated_at: args.at
@@ -74,10 +78,49 @@ export async function createCrate(
   });
 }
 
+/** What a crate itself says: its name and the currency it adds up in.
+ *  @throws Problem `conflict` when it was changed elsewhere */
+export async function updateCrate(
+  db: Knex,
+  args: { id: string; version: number; name: string; currency: string; by: string; at: string }
+): Promise<Crate> {
+  const { id, version, name, currency, by, at } = args;
+  return db.transaction(async (trx) => {
+    const current = await trx('crates').where({ id }).forUpdate().first();
+    if (!current) throw notFound('crate');
+    if (current.version !== version)
+      throw new Problem('conflict', 'The crate was changed elsewhere in the meantime; nothing was overwritten.');
+    await trx('crates')
+      .where({ id })
+      .update({ name, currency, version: version + 1, updated_at: at });
+    await trx('events').insert({
+      crate_id: id,
+      at,
+      by,
+      kind: 'edited',
+      subject_table: 'crates',
+      subject_id: id,
+      message: `The crate is ${name}, adding up in ${currency}.`
+    });
+    return getCrate(trx, { id });
+  });
+}
+
 /** Removes a crate with everything in it: what refers to other rows first. */
 export async function removeCrate(db: Knex, id: string): Promise<void> {
   await db.transaction(async (trx) => {
-    for (const table of ['runs', 'builds', 'quotes', 'units', 'jobs', 'models'])
+    for (const table of [
+      'runs',
+      'builds',
+      'attachments',
+      'files',
+      'pairs',
+      'quotes',
+      'rates',
+      'units',
+      'jobs',
+      'models'
+    ])
       await trx(table).where({ crate_id: id }).delete();
     await trx('crates').where({ id }).delete();
   });

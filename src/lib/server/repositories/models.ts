@@ -1,21 +1,33 @@
 import type { Knex } from 'knex';
+import { z } from 'zod';
+import { currency } from '#core/parts/exchange-rate';
 import { KIND_LABEL, type Kind } from '#core/parts/kinds';
 import { modelSchema, type Model } from '#core/parts/model';
-import { change, newId, type Changed } from '../db/change';
+import { change, changeMany, newId, type Changed } from '../db/change';
 import { notFound, Problem } from '../problem';
 
 /** A part as it is stored: its specification, with the id that quotes and builds refer to. */
-export type StoredModel = { id: string; version: number; spec: Model & { id: string }; units: number };
+export type StoredModel = {
+  id: string;
+  version: number;
+  spec: Model & { id: string };
+  units: number;
+  /** The price at which it would be bought. */
+  target?: Target;
+};
+export const targetSchema = z.strictObject({ amount: z.number().min(0).max(1e7), currency: currency() });
+export type Target = z.infer<typeof targetSchema>;
 type By = { by: string; at: string };
 
-const fromRow = (row: Record<string, unknown>): StoredModel => ({
+export const fromRow = (row: Record<string, unknown>): StoredModel => ({
   id: row.id as string,
   version: row.version as number,
   spec: { ...modelSchema.parse(row.spec), id: row.id as string },
-  units: Number(row.units ?? 0)
+  units: Number(row.units ?? 0),
+  ...(row.target ? { target: targetSchema.parse(row.target) } : {})
 });
 
-const withUnits = (db: Knex, crateId: string) =>
+export const withUnits = (db: Knex, crateId: string) =>
   db('models')
     .where('models.crate_id', crateId)
     .select('models.*')
@@ -56,7 +68,7 @@ export async function getModel(db: Knex, args: { crateId: string; id: string }):
 }
 
 /** The row of a specification; the id stands in its own column only. */
-function toRow(spec: Model) {
+export function toRow(spec: Model) {
   const { id: _id, ...rest } = spec;
   return { kind: spec.kind, name: spec.name, spec: rest };
 }
@@ -82,36 +94,102 @@ export async function updateModel(
   return change(db, { action: 'update', table: 'models', crateId, id, version, by, at, event, row: toRow(spec) });
 }
 
-/** Deletes a part and its quotes as one group. Builds keep their own copy of it.
+/** Deletes a part with what hangs on it, its quotes, known pairs and files, as one group. Builds keep their own copy of it.
  *  @throws Problem `in-use` while units of it exist */
 export async function deleteModel(
   db: Knex,
-  args: { crateId: string; id: string; version: number } & By
+  args: { crateId: string; id: string; version: number; group?: string } & By
 ): Promise<Changed> {
-  const { crateId, id, version, by, at } = args;
+  const { crateId, id, version, by, at, group = newId() } = args;
   return db.transaction(async (trx) => {
-    const { spec, units } = await getModel(trx, { crateId, id });
-    const retired = await trx('units').where({ model_id: id }).first('id');
-    if (retired)
+    const { spec } = await getModel(trx, { crateId, id });
+    const [{ n }] = (await trx('units').where({ model_id: id }).count({ n: '*' })) as [{ n: number | string }];
+    if (Number(n) > 0)
       throw new Problem(
         'in-use',
-        `There ${units === 1 ? 'is one unit' : `are ${units} units`} of ${spec.name}; remove them first.`
+        `There ${Number(n) === 1 ? 'is one unit' : `are ${n} units`} of ${spec.name}; remove ${Number(n) === 1 ? 'it' : 'them'} first.`
       );
-    const group = newId();
-    for (const quote of await trx('quotes').where({ part_id: id })) {
-      await change(trx, {
-        action: 'delete',
-        table: 'quotes',
-        crateId,
-        id: quote.id,
-        version: quote.version,
-        by,
-        at,
-        group,
-        event: { kind: 'deleted', message: `Deleted a quote for ${spec.name}.` }
-      });
-    }
+    const hanging = [
+      ['quotes', 'quote', { part_id: id }],
+      ['pairs', 'known pair', { drive_id: id }],
+      ['attachments', 'file', { subject_table: 'models', subject_id: id }]
+    ] as const;
+    for (const [table, word, where] of hanging)
+      for (const row of await trx(table).where({ ...where, crate_id: crateId })) {
+        const event = { kind: 'deleted', message: `Deleted a ${word} of ${spec.name}.` };
+        await change(trx, { action: 'delete', table, crateId, id: row.id, version: row.version, by, at, group, event });
+      }
     const event = { kind: 'deleted', message: `Deleted the ${KIND_LABEL[spec.kind].one} ${spec.name}.` };
     return change(trx, { action: 'delete', table: 'models', crateId, id, version, by, at, group, event });
+  });
+}
+
+/** Sets or clears the price at which a part would be bought. */
+export async function setTarget(
+  db: Knex,
+  args: { crateId: string; id: string; version: number; target: Target | null } & By
+): Promise<Changed> {
+  const { crateId, id, version, target, by, at } = args;
+  const { spec } = await getModel(db, { crateId, id });
+  const message = target
+    ? `${spec.name} is wanted for ${target.amount.toFixed(2)} ${target.currency}.`
+    : `Took the target price off ${spec.name}.`;
+  const event = { kind: 'edited', message };
+  return change(db, { action: 'update', table: 'models', crateId, id, version, by, at, event, row: { target } });
+}
+
+/** One value into a copy of a specification, along a path such as `flash.cell`; null takes the field away. */
+function withField(spec: Record<string, unknown>, path: string, value: unknown): Record<string, unknown> {
+  const [key, ...rest] = path.split('.') as [string, ...string[]];
+  if (rest.length > 0)
+    return { ...spec, [key]: withField((spec[key] ?? {}) as Record<string, unknown>, rest.join('.'), value) };
+  const { [key]: _old, ...others } = spec;
+  return value === null ? others : { ...others, [key]: value };
+}
+
+/**
+ * Sets the same fields of many parts as one group. All of them or none: a part that would no longer be valid is named.
+ * @throws Problem `bad-input` with the path `items.N.field`; `conflict` when one was changed elsewhere
+ */
+export async function editModels(
+  db: Knex,
+  args: { crateId: string; items: readonly { id: string; version: number }[]; set: Record<string, unknown> } & By
+): Promise<Changed> {
+  const { crateId, items, set, by, at } = args;
+  return db.transaction(async (trx) => {
+    const current = new Map(
+      (await listModels(trx, { crateId, ids: items.map(({ id }) => id) })).map((model) => [model.id, model])
+    );
+    const fields: { path: string; message: string }[] = [];
+    const updates = items.map(({ id, version }, i) => {
+      const model = current.get(id);
+      if (!model) throw notFound('part');
+      let spec: Record<string, unknown> = { ...model.spec };
+      for (const [path, value] of Object.entries(set)) spec = withField(spec, path, value);
+      const parsed = modelSchema.safeParse({ ...spec, kind: model.spec.kind, id });
+      if (!parsed.success) {
+        const [issue] = parsed.error.issues;
+        fields.push({ path: `items.${i}.${issue!.path.join('.')}`, message: `${model.spec.name}: ${issue!.message}` });
+      }
+      return { table: 'models' as const, id, version, row: parsed.success ? toRow(parsed.data) : {} };
+    });
+    if (fields.length > 0) throw new Problem('bad-input', `${fields[0]!.message}. Nothing was changed.`, fields);
+    const group = newId();
+    const event = { kind: 'edited', message: `Edited ${items.length} parts: ${Object.keys(set).join(', ')}.` };
+    await changeMany(trx, { crateId, by, at, group, event, updates });
+    return { id: items[0]!.id, version: items[0]!.version + 1, group };
+  });
+}
+
+/** Deletes many parts with their quotes as one group; one that is in use stops all of them. */
+export async function deleteModels(
+  db: Knex,
+  args: { crateId: string; items: readonly { id: string; version: number }[] } & By
+): Promise<Changed> {
+  return db.transaction(async (trx) => {
+    const group = newId();
+    let last: Changed | undefined;
+    for (const item of args.items) last = await deleteModel(trx, { ...args, ...item, group });
+    return { ...last!, group };
   });
 }

@@ -7,7 +7,7 @@ import { getModel } from './models';
 export type StoredQuote = { id: string; version: number; quote: Quote };
 type By = { by: string; at: string };
 
-const fromRow = (row: Record<string, unknown>): StoredQuote => ({
+export const fromRow = (row: Record<string, unknown>): StoredQuote => ({
   id: row.id as string,
   version: row.version as number,
   quote: quoteSchema.parse({ ...(row.details as object), partId: row.part_id, date: row.date })
@@ -25,8 +25,7 @@ export async function listQuotes(
 /** @throws Problem `not-found` where the part is not in this crate */
 export async function createQuote(db: Knex, args: { crateId: string; quote: Quote } & By): Promise<Changed> {
   const { crateId, quote, by, at } = args;
-  const { partId, date, ...details } = quote;
-  const { spec } = await getModel(db, { crateId, id: partId });
+  const { spec } = await getModel(db, { crateId, id: quote.partId });
   const event = { kind: 'quoted', message: `Noted a quote for ${spec.name} from ${quote.vendor}.` };
   return change(db, {
     action: 'insert',
@@ -36,8 +35,20 @@ export async function createQuote(db: Knex, args: { crateId: string; quote: Quot
     by,
     at,
     event,
-    row: { part_id: partId, date, details }
+    row: toRow(quote)
   });
+}
+
+export const toRow = ({ partId, date, ...details }: Quote) => ({ part_id: partId, date, details });
+
+export async function updateQuote(
+  db: Knex,
+  args: { crateId: string; id: string; version: number; quote: Quote } & By
+): Promise<Changed> {
+  const { crateId, id, version, quote, by, at } = args;
+  const { spec } = await getModel(db, { crateId, id: quote.partId });
+  const event = { kind: 'edited', message: `Changed the quote for ${spec.name} from ${quote.vendor}.` };
+  return change(db, { action: 'update', table: 'quotes', crateId, id, version, by, at, event, row: toRow(quote) });
 }
 
 export async function deleteQuote(

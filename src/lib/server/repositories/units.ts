@@ -1,24 +1,49 @@
 import type { Knex } from 'knex';
+import { nextTags } from '#core/parts/tag';
 import { unitSchema, type Unit } from '#core/parts/unit';
-import { change, newId, type Changed } from '../db/change';
+import { change, changeMany, newId, type Changed } from '../db/change';
 import { notFound, Problem } from '../problem';
 import { getModel } from './models';
 
 export type StoredUnit = { id: string; version: number; unit: Unit & { id: string } };
 type By = { by: string; at: string };
 
-const fromRow = (row: Record<string, unknown>): StoredUnit => ({
+export const fromRow = (row: Record<string, unknown>): StoredUnit => ({
   id: row.id as string,
   version: row.version as number,
   unit: {
-    ...unitSchema.parse({ ...(row.details as object), modelId: row.model_id, tag: row.tag, state: row.state }),
+    ...unitSchema.parse({
+      ...(row.details as object),
+      modelId: row.model_id,
+      tag: row.tag,
+      state: row.state,
+      ...(row.build_id ? { buildId: row.build_id } : {})
+    }),
     id: row.id as string
   }
 });
 
-export async function listUnits(db: Knex, args: { crateId: string; modelId?: string }): Promise<StoredUnit[]> {
+export async function listUnits(
+  db: Knex,
+  args: { crateId: string; modelId?: string; ids?: readonly string[] }
+): Promise<StoredUnit[]> {
   const where = { crate_id: args.crateId, ...(args.modelId ? { model_id: args.modelId } : {}) };
-  return (await db('units').where(where).orderBy('tag')).map(fromRow);
+  const rows = db('units').where(where).orderBy('tag');
+  if (args.ids) rows.whereIn('id', [...args.ids]);
+  return (await rows).map(fromRow);
+}
+
+/** @throws Problem `not-found` */
+export async function getUnit(
+  db: Knex,
+  where: { crateId: string } & ({ tag: string } | { id: string })
+): Promise<StoredUnit> {
+  const { crateId, ...key } = where;
+  const row = await db('units')
+    .where({ crate_id: crateId, ...key })
+    .first();
+  if (!row) throw notFound('unit');
+  return fromRow(row);
 }
 
 /** A tag names one thing in a crate. */
@@ -28,9 +53,9 @@ async function refuseTakenTag(db: Knex, crateId: string, tag: string, except: st
     throw new Problem('bad-input', `The tag ${tag} is taken.`, [{ path: 'tag', message: 'is taken by another unit' }]);
 }
 
-function toRow(unit: Unit) {
-  const { id: _id, modelId, tag, state, ...details } = unit;
-  return { model_id: modelId, tag, state, details };
+export function toRow(unit: Unit) {
+  const { id: _id, modelId, tag, state, buildId, ...details } = unit;
+  return { model_id: modelId, tag, state, build_id: buildId ?? null, details };
 }
 
 export async function createUnit(db: Knex, args: { crateId: string; unit: Unit } & By): Promise<Changed> {
@@ -69,5 +94,89 @@ export async function deleteUnit(
     by,
     at,
     event: { kind: 'deleted', message: `Deleted the unit ${row.tag}.` }
+  });
+}
+
+/**
+ * Adds several units of one model as one group, with the next free tags of its kind.
+ * @returns the tags given, in order
+ */
+export async function addUnits(
+  db: Knex,
+  args: { crateId: string; count: number; unit: Omit<Unit, 'tag' | 'id'> } & By
+): Promise<Changed & { tags: string[] }> {
+  const { crateId, count, unit, by, at } = args;
+  return db.transaction(async (trx) => {
+    const { spec } = await getModel(trx, { crateId, id: unit.modelId });
+    // Locked until they are saved, so that two who add units at once do not get the same tags.
+    const taken: string[] = await trx('units').where({ crate_id: crateId }).forUpdate().pluck('tag');
+    const tags = nextTags(spec.kind, taken, count);
+    const group = newId();
+    const inserts = tags.map((tag) => ({ table: 'units' as const, id: newId(), row: toRow({ ...unit, tag }) }));
+    const message = `Added ${count === 1 ? 'the unit' : `${count} units:`} ${tags.length > 6 ? `${tags[0]} to ${tags.at(-1)}` : tags.join(', ')} of ${spec.name}.`;
+    await changeMany(trx, { crateId, by, at, group, event: { kind: 'added', message }, inserts });
+    return { id: inserts[0]!.id, version: 1, group, tags };
+  });
+}
+
+/** What may be set on many units at once; null takes a field away. */
+export type UnitEdit = Partial<Pick<Unit, 'state'>> & {
+  [K in 'location' | 'custodian' | 'dueBack' | 'buildId' | 'notes']?: Unit[K] | null;
+};
+
+/**
+ * Sets the same fields of many units as one group, all or none: check out, check in, retire, move.
+ * @param args.event what the log says; made from the fields where it is left out
+ */
+export async function editUnits(
+  db: Knex,
+  args: {
+    crateId: string;
+    items: readonly { id: string; version: number }[];
+    set: UnitEdit;
+    event?: { kind: string; message: (tags: string) => string };
+  } & By
+): Promise<Changed> {
+  const { crateId, items, set, by, at } = args;
+  return db.transaction(async (trx) => {
+    const found = await listUnits(trx, { crateId, ids: items.map(({ id }) => id) });
+    const current = new Map(found.map((unit) => [unit.id, unit]));
+    if (set.buildId && !(await trx('builds').where({ crate_id: crateId, id: set.buildId }).first('id')))
+      throw new Problem('bad-input', 'This build is not in the crate.', [
+        { path: 'set.buildId', message: 'is no build of this crate' }
+      ]);
+    const updates = items.map(({ id, version }) => {
+      const stored = current.get(id);
+      if (!stored) throw notFound('unit');
+      const merged: Record<string, unknown> = { ...stored.unit, ...set };
+      // A retired unit is in no build and with nobody.
+      if (set.state === 'retired') Object.assign(merged, { buildId: null, custodian: null, dueBack: null });
+      const unit = unitSchema.parse(Object.fromEntries(Object.entries(merged).filter(([, value]) => value !== null)));
+      return { table: 'units' as const, id, version, row: toRow(unit) };
+    });
+    const tags = found.length > 6 ? `${found.length} units` : found.map(({ unit }) => unit.tag).join(', ');
+    const group = newId();
+    const event = args.event
+      ? { kind: args.event.kind, message: args.event.message(tags) }
+      : { kind: 'edited', message: `Edited ${tags}: ${Object.keys(set).join(', ')}.` };
+    await changeMany(trx, { crateId, by, at, group, event, updates });
+    return { id: items[0]!.id, version: items[0]!.version + 1, group };
+  });
+}
+
+/** Deletes many units as one group. */
+export async function deleteUnits(
+  db: Knex,
+  args: { crateId: string; items: readonly { id: string; version: number }[] } & By
+): Promise<Changed> {
+  const { crateId, items, by, at } = args;
+  return db.transaction(async (trx) => {
+    const group = newId();
+    for (const { id, version } of items) {
+      const { unit } = await getUnit(trx, { crateId, id });
+      const event = { kind: 'deleted', message: `Deleted the unit ${unit.tag}.` };
+      await change(trx, { action: 'delete', table: 'units', crateId, id, version, by, at, group, event });
+    }
+    return { ...items[0]!, group };
   });
 }

@@ -2,3 +2,6 @@
 export * from './builds';
 export * from './crates';
 export * from './parts';
+export * from './files';
+export * from './prices';
+export * from './stock';

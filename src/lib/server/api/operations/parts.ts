@@ -10,7 +10,13 @@ import * as units from '../../repositories/units';
 import { operation } from '../operation';
 import { inCrate, inCrateWithId, version, versioned, changed, here, CRATE } from './common';
 
-const storedModel = z.strictObject({ id: z.string(), version: z.number(), spec: modelSchema, units: z.number() });
+const storedModel = z.strictObject({
+  id: z.string(),
+  version: z.number(),
+  spec: modelSchema,
+  units: z.number(),
+  target: models.targetSchema.optional()
+});
 
 const storedUnit = z.strictObject({ id: z.string(), version: z.number(), unit: unitSchema });
 

@@ -1,4 +1,5 @@
 import { serve } from '$lib/server/api/operation';
-import { getCrate } from '$lib/server/api/operations';
+import { getCrate, updateCrate } from '$lib/server/api/operations';
 
 export const GET = serve(getCrate);
+export const PUT = serve(updateCrate);

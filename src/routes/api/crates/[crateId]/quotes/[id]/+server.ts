@@ -1,4 +1,5 @@
 import { serve } from '$lib/server/api/operation';
-import { deleteQuote } from '$lib/server/api/operations';
+import { deleteQuote, updateQuote } from '$lib/server/api/operations';
 
 export const DELETE = serve(deleteQuote);
+export const PUT = serve(updateQuote);

@@ -1,0 +1,97 @@
+import { createHash } from 'node:crypto';
+import type { Knex } from 'knex';
+import { z } from 'zod';
+import { text } from '#core/parts/field';
+import { change, newId, type Changed } from '../db/change';
+import { notFound, Problem } from '../problem';
+
+export const SUBJECTS = ['models', 'units', 'builds'] as const;
+export const attachmentSchema = z.strictObject({
+  id: z.string(),
+  version: z.number(),
+  subjectTable: z.enum(SUBJECTS),
+  subjectId: z.string(),
+  name: text('Name', 200),
+  type: z.string(),
+  size: z.number(),
+  sha256: z.string(),
+  addedAt: z.string()
+});
+export type Attachment = z.infer<typeof attachmentSchema>;
+type By = { by: string; at: string };
+
+/** Largest file that is kept with a part: a photograph, a receipt, a data sheet. */
+export const ATTACHMENT_LIMIT = 8_000_000;
+
+const fromRow = (row: Record<string, unknown>): Attachment =>
+  attachmentSchema.parse({
+    id: row.id,
+    version: row.version,
+    subjectTable: row.subject_table,
+    subjectId: row.subject_id,
+    name: row.name,
+    type: row.type,
+    size: row.size,
+    sha256: row.sha256,
+    addedAt: row.created_at
+  });
+
+export async function listAttachments(db: Knex, args: { crateId: string; subjectId?: string }): Promise<Attachment[]> {
+  const where = { crate_id: args.crateId, ...(args.subjectId ? { subject_id: args.subjectId } : {}) };
+  return (await db('attachments').where(where).orderBy('created_at').orderBy('id')).map(fromRow);
+}
+
+/** Keeps a content once, however often it is attached. */
+export async function keepFile(db: Knex, crateId: string, content: Buffer): Promise<string> {
+  const sha256 = createHash('sha256').update(content).digest('hex');
+  await db('files').insert({ crate_id: crateId, sha256, content }).onConflict(['crate_id', 'sha256']).ignore();
+  return sha256;
+}
+
+export async function createAttachment(
+  db: Knex,
+  args: {
+    crateId: string;
+    subjectTable: (typeof SUBJECTS)[number];
+    subjectId: string;
+    name: string;
+    type: string;
+    content: Buffer;
+  } & By
+): Promise<Changed> {
+  const { crateId, subjectTable, subjectId, name, type, content, by, at } = args;
+  if (content.length > ATTACHMENT_LIMIT)
+    throw new Problem('too-large', `A file may have ${ATTACHMENT_LIMIT / 1e6} MB at most.`);
+  return db.transaction(async (trx) => {
+    if (!(await trx(subjectTable).where({ crate_id: crateId, id: subjectId }).first('id')))
+      throw notFound(subjectTable === 'models' ? 'part' : subjectTable.slice(0, -1));
+    const sha256 = await keepFile(trx, crateId, content);
+    const row = { subject_table: subjectTable, subject_id: subjectId, name, type, size: content.length, sha256 };
+    const event = { kind: 'added', message: `Added the file ${name}.` };
+    return change(trx, { action: 'insert', table: 'attachments', crateId, id: newId(), by, at, event, row });
+  });
+}
+
+/** @throws Problem `not-found` */
+export async function readAttachment(
+  db: Knex,
+  args: { crateId: string; id: string }
+): Promise<{ attachment: Attachment; content: Buffer }> {
+  const row = await db('attachments').where({ crate_id: args.crateId, id: args.id }).first();
+  if (!row) throw notFound('file');
+  const attachment = fromRow(row);
+  const file = await db('files').where({ crate_id: args.crateId, sha256: attachment.sha256 }).first('content');
+  if (!file) throw notFound('file');
+  return { attachment, content: file.content as Buffer };
+}
+
+export async function deleteAttachment(
+  db: Knex,
+  args: { crateId: string; id: string; version: number } & By
+): Promise<Changed> {
+  const { crateId, id, version, by, at } = args;
+  const row = await db('attachments').where({ crate_id: crateId, id }).first('name');
+  if (!row) throw notFound('file');
+  const event = { kind: 'deleted', message: `Deleted the file ${row.name}.` };
+  return change(db, { action: 'delete', table: 'attachments', crateId, id, version, by, at, event });
+}
