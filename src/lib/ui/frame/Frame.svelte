@@ -8,8 +8,10 @@
     path: string;
     rail?: Snippet;
     children: Snippet;
+    /** Opens the palette, where there is a crate to look through. */
+    onfind?: () => void;
   };
-  let { crate, path, rail, children }: Props = $props();
+  let { crate, path, rail, children, onfind }: Props = $props();
 
   const home = $derived(crate ? `/c/${crate.slug}` : '/');
   const places = $derived(
@@ -22,10 +24,29 @@
             label: 'Builds',
             here: path.startsWith(`${home}/builds`) || path.startsWith('/b/')
           },
-          { href: `${home}/pair`, label: 'Pair', here: path.startsWith(`${home}/pair`) }
+          { href: `${home}/pair`, label: 'Pair', here: path === `${home}/pair` },
+          { href: `${home}/units`, label: 'Units', here: path.startsWith(`${home}/u`) }
         ]
       : []
   );
+  const more = $derived(
+    crate
+      ? [
+          { href: `${home}/find`, label: 'Find a unit' },
+          { href: `${home}/prices`, label: 'Prices and rates' },
+          { href: `${home}/pairs`, label: 'Known pairs' },
+          { href: `${home}/exchange`, label: 'Import and export' },
+          { href: `${home}/history`, label: 'History' },
+          { href: `${home}/glossary`, label: 'Glossary' },
+          { href: '/backup', label: 'Backup' }
+        ].map((place) => ({ ...place, here: path === place.href }))
+      : []
+  );
+  let open = $state(false);
+  $effect(() => {
+    void path;
+    open = false;
+  });
 </script>
 
 <a class="skip" href="#main">To the content</a>
@@ -46,8 +67,19 @@
     {#each places as place (place.href)}
       <a href={place.href} aria-current={place.here ? 'page' : undefined}>{place.label}</a>
     {/each}
+    {#if more.length > 0}
+      <details bind:open>
+        <summary class:here={more.some((place) => place.here)}>More</summary>
+        <ul>
+          {#each more as place (place.href)}
+            <li><a href={place.href} aria-current={place.here ? 'page' : undefined}>{place.label}</a></li>
+          {/each}
+        </ul>
+      </details>
+    {/if}
   </nav>
   <span class="side">
+    {#if onfind}<button type="button" class="keys" onclick={onfind}>Find <kbd>/</kbd></button>{/if}
     <ThemeSwitch />
     <button type="button" class="keys" onclick={() => (keys.setting.help = true)}>Keys <kbd>?</kbd></button>
   </span>
@@ -123,6 +155,49 @@
   nav a[aria-current] {
     font-weight: 700;
     border-bottom-color: var(--ash-ink);
+  }
+  details {
+    position: relative;
+    display: flex;
+    align-self: stretch;
+  }
+  summary {
+    display: flex;
+    align-items: center;
+    height: 100%;
+    padding: 0 12px;
+    cursor: pointer;
+    list-style: none;
+  }
+  summary::after {
+    content: '▾';
+    margin-left: 6px;
+    color: var(--ash-soft);
+  }
+  summary.here {
+    font-weight: 700;
+  }
+  summary:hover {
+    background: var(--ash-well);
+  }
+  details ul {
+    position: absolute;
+    top: 100%;
+    left: 0;
+    z-index: 50;
+    min-width: 190px;
+    margin: 0;
+    padding: 6px 0;
+    background: var(--ash-sheet);
+    border: 1px solid var(--ash-edge);
+  }
+  details li {
+    margin: 0;
+    list-style: none;
+  }
+  details li a {
+    padding: 8px 16px;
+    border: 0;
   }
   .side {
     gap: 10px;

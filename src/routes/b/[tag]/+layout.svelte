@@ -3,10 +3,12 @@
   import { page } from '$app/state';
   import { STAGES } from '#core/build/stages';
   import Frame from '$lib/ui/frame/Frame.svelte';
+  import Commander from '../../Commander.svelte';
   import { keys } from '$lib/ui/frame/keys.svelte';
   import Rail, { type Station } from '$lib/ui/frame/Rail.svelte';
 
   let { data, children } = $props();
+  let finding = $state(false);
   const here = $derived(page.url.pathname.split('/')[3] ?? 'pair');
   const home = $derived(`/c/${data.crate.slug}`);
   const stations = $derived.by((): Station[] => {
@@ -16,6 +18,7 @@
       data.next.station === id ? 'next' : done ? 'done' : 'open';
     return [
       { id: 'pair', label: 'Pair', state: state('pair', true) },
+      { id: 'buy', label: 'Buy', state: state('buy', STAGES.indexOf(stage) >= STAGES.indexOf('bought')) },
       { id: 'bench', label: 'Bench', state: state('bench', benched) },
       { id: 'log', label: 'Log', state: state('log', stage === 'retired') }
     ];
@@ -31,6 +34,7 @@
       { keys: 'g c', label: 'Go to the crate', run: () => void goto(`${home}/crate`) },
       { keys: 'g b', label: 'Go to the builds', run: () => void goto(`${home}/builds`) },
       station('pair', 'g p', 'Go to Pair of this build'),
+      station('buy', 'g y', 'Go to Buy of this build'),
       station('bench', 'g e', 'Go to Bench of this build'),
       station('log', 'g l', 'Go to Log of this build'),
       { keys: 'n', label: 'New build', run: () => void goto(`${home}/pair`) }
@@ -38,7 +42,8 @@
   );
 </script>
 
-<Frame crate={data.crate} path={page.url.pathname}>
+<Frame crate={data.crate} path={page.url.pathname} onfind={() => (finding = true)}>
   {#snippet rail()}<Rail tag={data.build.tag} name={data.build.name} {stations} {here} />{/snippet}
   {@render children()}
 </Frame>
+<Commander crate={data.crate} bind:open={finding} />

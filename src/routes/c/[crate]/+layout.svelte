@@ -2,9 +2,11 @@
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import Frame from '$lib/ui/frame/Frame.svelte';
+  import Commander from '../../Commander.svelte';
   import { keys } from '$lib/ui/frame/keys.svelte';
 
   let { data, children } = $props();
+  let finding = $state(false);
   const home = $derived(`/c/${data.crate.slug}`);
   $effect(() =>
     keys.add([
@@ -17,4 +19,5 @@
   );
 </script>
 
-<Frame crate={data.crate} path={page.url.pathname}>{@render children()}</Frame>
+<Frame crate={data.crate} path={page.url.pathname} onfind={() => (finding = true)}>{@render children()}</Frame>
+<Commander crate={data.crate} bind:open={finding} />

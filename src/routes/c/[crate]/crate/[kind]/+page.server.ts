@@ -1,13 +1,31 @@
-import { countModels, listModels } from '$lib/server/repositories/models';
+import { error } from '@sveltejs/kit';
+import { formFields } from '#core/parts/form-fields';
+import { MODEL_SCHEMAS } from '#core/parts/model';
+import { filtersIn, modelTableQuery } from '$lib/server/api/operations/stock';
 import { forPage } from '$lib/server/page';
+import { modelTable, FILTERS } from '$lib/server/repositories/model-table';
+import { countModels } from '$lib/server/repositories/models';
 
-export async function load({ parent }) {
+const SIZE = 25;
+
+export async function load({ parent, url, cookies }) {
   const { crate, kind } = await parent();
+  const query = modelTableQuery.safeParse({ ...Object.fromEntries(url.searchParams), kind });
+  if (!query.success) error(400, 'This address asks for something that the table does not have.');
+  const { find = '', sort = 'name', down = false, page = 1, having, size = SIZE } = query.data;
+  const filters = filtersIn(query.data);
   return forPage(async (db) => {
-    const [models, counts] = await Promise.all([
-      listModels(db, { crateId: crate.id, kind }),
+    const [table, counts] = await Promise.all([
+      modelTable(db, { crateId: crate.id, kind, find, sort, down, page, size, having, filters }),
       countModels(db, crate.id)
     ]);
-    return { models, counts };
+    return {
+      ...table,
+      counts,
+      query: { find, sort, down, page, size, having: having ?? '', filters },
+      filterPaths: Object.keys(FILTERS[kind]),
+      fields: formFields(MODEL_SCHEMAS[kind]),
+      hidden: (cookies.get(`columns-${kind}`) ?? '').split(',').filter(Boolean)
+    };
   });
 }

@@ -1,0 +1,164 @@
+/** Terms in plain words, for those who meet them the first time. `also` are other names for the same thing, marketing ones included. */
+export type Term = { term: string; also?: readonly string[]; means: string };
+
+export const GLOSSARY: readonly Term[] = [
+  {
+    term: 'Allocation unit',
+    also: ['cluster'],
+    means: 'The smallest piece of a volume that a file can take. Large ones waste space on small files.'
+  },
+  { term: 'Band', means: 'A prediction as low, typical and high. What is not measured is never one bare number.' },
+  {
+    term: 'Bottleneck',
+    means: 'The stage of the chain from port to drive with the lowest ceiling. It sets the speed of the whole.'
+  },
+  {
+    term: 'Bridge',
+    also: ['bridge chip', 'controller of the enclosure'],
+    means:
+      'The chip in an enclosure that stands between the cable and the drive. It decides the link modes, TRIM and UAS.'
+  },
+  {
+    term: 'Bulk-only transport',
+    also: ['BOT'],
+    means: 'The older way of USB storage, one command at a time: 15 to 25 % slower than UAS and worse at small files.'
+  },
+  {
+    term: 'CMR and SMR',
+    also: ['conventional', 'shingled'],
+    means: 'How a hard disk records. Shingled (SMR) tracks overlap: first writes are fine, rewriting is very slow.'
+  },
+  { term: 'Coupon', means: 'A fixed amount off a price, taken off after a discount in percent.' },
+  {
+    term: 'Endurance',
+    also: ['TBW', 'terabytes written'],
+    means: 'How much the host may write before the warranty ends, in terabytes. 1 PBW is 1000 TBW.'
+  },
+  {
+    term: 'exFAT',
+    means: 'The filesystem that macOS, Windows, phones and cameras all write. No journal: always eject.'
+  },
+  {
+    term: 'Generation (PCIe)',
+    also: ['Gen 3', 'Gen 4', 'Gen 5'],
+    means: 'Each generation doubles the rate of a lane: about 985, 1970 and 3940 MB/s for 3, 4 and 5.'
+  },
+  {
+    term: 'Key (M.2)',
+    also: ['M key', 'B+M key'],
+    means:
+      'The notch of an M.2 module. M is for NVMe, B+M for SATA or two lanes. Fitting in does not mean being understood.'
+  },
+  {
+    term: 'Landed price',
+    means: '(List less discount, less coupon, plus shipping) plus tax: what it really costs at the door.'
+  },
+  {
+    term: 'Lanes',
+    also: ['x2', 'x4'],
+    means: 'Parallel PCIe paths to the drive. Two instead of four halve the ceiling.'
+  },
+  {
+    term: 'Latency',
+    means:
+      'How long one small request takes. It decides how fast many small files go, whatever the big number on the box.'
+  },
+  {
+    term: 'MB/s and Gb/s',
+    also: ['megabytes', 'gigabits'],
+    means:
+      'Links are rated in bits, files move in bytes. 8 bits are a byte, and coding takes a share: 10 Gb/s carry about 1000 MB/s.'
+  },
+  {
+    term: 'NVMe',
+    means: 'The protocol of PCIe drives. An M.2 drive may speak NVMe or SATA; the enclosure must speak the same.'
+  },
+  {
+    term: 'Payload ceiling',
+    means:
+      'The most that can pass through a link mode once coding and packets have taken their share. Nothing real is faster.'
+  },
+  {
+    term: 'Post-cache rate',
+    means:
+      'The rate to which a flash drive falls when its fast cache is full. On large copies this is the one that counts.'
+  },
+  {
+    term: 'Queue depth',
+    means: 'How many requests are under way at once. Data sheets use deep queues; people at a desk work at depth 1.'
+  },
+  {
+    term: 'SLC cache',
+    also: ['write cache', 'cache cliff'],
+    means:
+      'A part of the flash written in a fast way. When it is full the rate falls in one step: the cliff. That is no fault.'
+  },
+  {
+    term: 'TB and TiB',
+    also: ['terabyte', 'tebibyte'],
+    means: 'Drives are sold in TB (10^12 bytes); some systems show TiB (2^40). 1 TB is 0.909 TiB; nothing is missing.'
+  },
+  {
+    term: 'Thermal pad',
+    means:
+      'A soft sheet that carries heat from a chip to the case. It must be a little thicker than the gap: 10 to 30 % compressed.'
+  },
+  {
+    term: 'Throttling',
+    means: 'A drive slowing itself down at its warning temperature, to cool. It recovers when it has.'
+  },
+  {
+    term: 'TRIM',
+    means: 'How a system tells a drive which blocks are free. Without it the write cache shrinks over time.'
+  },
+  {
+    term: 'Tunnel',
+    also: ['PCIe tunnelling'],
+    means: 'USB4 and Thunderbolt carry PCIe itself to the drive, with less latency than USB storage.'
+  },
+  {
+    term: 'UAS',
+    also: ['UASP', 'USB attached SCSI'],
+    means: 'The newer way of USB storage with many commands at once. Host, port and bridge must all speak it.'
+  },
+  {
+    term: 'USB 5 Gb/s',
+    also: ['USB 3.0', 'USB 3.1 Gen 1', 'USB 3.2 Gen 1x1', 'SuperSpeed'],
+    means: 'Four names for one speed: about 435 MB/s.'
+  },
+  {
+    term: 'USB 10 Gb/s',
+    also: ['USB 3.1 Gen 2', 'USB 3.2 Gen 2x1', 'SuperSpeed USB 10Gbps'],
+    means: 'About 1000 MB/s, and nearly everywhere.'
+  },
+  {
+    term: 'USB 20 Gb/s',
+    also: ['USB 3.2 Gen 2x2'],
+    means: 'Two lanes of 10 Gb/s. Few ports offer it; USB4 and Thunderbolt ports mostly do not, and then it runs at 10.'
+  },
+  {
+    term: 'USB4 40 Gb/s',
+    also: ['USB4 Gen 3x2', 'USB4 40Gbps'],
+    means: 'Tunnels PCIe: 2500 to 3900 MB/s with an NVMe drive. “USB4” alone may also mean 20 Gb/s.'
+  },
+  {
+    term: 'Thunderbolt 5',
+    also: ['USB4 version 2', 'USB4 80Gbps'],
+    means: '80 Gb/s: about 6000 MB/s behind a PCIe 4.0 x4 tunnel.'
+  },
+  {
+    term: 'Write amplification',
+    means: 'Flash writes more inside than the host sends. The endurance rating has it in already.'
+  },
+  {
+    term: 'Write-cache policy',
+    also: ['quick removal', 'better performance'],
+    means: 'Windows writes straight through (safe to unplug, slow) or caches (fast, must be ejected).'
+  }
+];
+
+/** The entry that a word or one of its other names leads to. */
+export function termFor(word: string): Term | undefined {
+  const wanted = word.trim().toLowerCase();
+  return GLOSSARY.find(({ term, also = [] }) => [term, ...also].some((name) => name.toLowerCase() === wanted));
+}

@@ -1,0 +1,66 @@
+<script lang="ts">
+  import { goto } from '$app/navigation';
+  import { GLOSSARY } from '#core/facts/glossary';
+  import { KINDS, KIND_LABEL } from '#core/parts/kinds';
+  import { keys } from '$lib/ui/frame/keys.svelte';
+  import Palette, { type Entry } from '$lib/ui/frame/Palette.svelte';
+
+  let { crate, open = $bindable(false) }: { crate: { id: string; slug: string }; open?: boolean } = $props();
+  const home = $derived(`/c/${crate.slug}`);
+
+  const commands = $derived<Entry[]>([
+    { title: 'Today', detail: 'go to', href: home },
+    { title: 'Paste a specification', detail: 'add a part', href: `${home}/crate/paste` },
+    ...KINDS.map((kind) => ({ title: KIND_LABEL[kind].many, detail: 'crate', href: `${home}/crate/${kind}` })),
+    ...KINDS.map((kind) => ({ title: `Add: ${KIND_LABEL[kind].one}`, detail: 'add a part', href: `${home}/crate/${kind}/new` })),
+    { title: 'Builds', detail: 'go to', href: `${home}/builds` },
+    { title: 'New build', detail: 'Pair', href: `${home}/pair` },
+    { title: 'Units', detail: 'go to', href: `${home}/units` },
+    { title: 'Find a unit by its tag', detail: 'scan or type', href: `${home}/find` },
+    { title: 'Labels', detail: 'print', href: `${home}/labels` },
+    { title: 'Prices and rates', detail: 'go to', href: `${home}/prices` },
+    { title: 'Known pairs', detail: 'go to', href: `${home}/pairs` },
+    { title: 'Import and export', detail: 'CSV, JSON, bundle', href: `${home}/exchange` },
+    { title: 'History', detail: 'who changed what', href: `${home}/history` },
+    { title: 'Glossary', detail: 'terms', href: `${home}/glossary` },
+    { title: 'Backup and restore', detail: 'everything', href: '/backup' },
+    { title: 'Keys', detail: 'help', run: () => (keys.setting.help = true) },
+    ...GLOSSARY.map(({ term, also = [] }) => ({
+      title: term,
+      detail: ['glossary', ...also].join(', '),
+      href: `${home}/glossary?term=${encodeURIComponent(term)}`
+    }))
+  ]);
+
+  async function find(words: string): Promise<Entry[]> {
+    try {
+      const response = await fetch(`/api/crates/${crate.id}/search?q=${encodeURIComponent(words)}`);
+      if (!response.ok) return [];
+      const hits = (await response.json()) as { title: string; detail: string; path: string }[];
+      return hits.map(({ title, detail, path }) => ({ title, detail, href: path.startsWith('/b/') ? path : `${home}${path}` }));
+    } catch {
+      return [];
+    }
+  }
+  function onpick(entry: Entry): void {
+    if (entry.run) entry.run();
+    else if (entry.href) void goto(entry.href);
+  }
+  // Works while typing too: it is no single key.
+  function onkeydown(event: KeyboardEvent): void {
+    if (!(event.ctrlKey || event.metaKey) || event.altKey || event.shiftKey || event.key.toLowerCase() !== 'k') return;
+    event.preventDefault();
+    open = !open;
+  }
+  $effect(() =>
+    keys.add([
+      { keys: '/', label: 'Find or do (also Ctrl K)', run: () => (open = true) },
+      { keys: 'g u', label: 'Go to the units', run: () => void goto(`${home}/units`) },
+      { keys: 'g f', label: 'Find a unit by its tag', run: () => void goto(`${home}/find`) },
+      { keys: 'g v', label: 'Paste a specification', run: () => void goto(`${home}/crate/paste`) }
+    ])
+  );
+</script>
+
+<svelte:window {onkeydown} />
+<Palette bind:open {commands} {find} {onpick} />
