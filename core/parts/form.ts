@@ -81,7 +81,10 @@ export function readDraft(fields: readonly Field[], draft: Draft, path = ''): Re
       const picked = Array.isArray(typed) ? typed : [];
       if (picked.length === 0) {
         if (field.required) errors[at] = plain('At least one is needed.');
-      } else spec[field.key] = picked.flatMap((value) => field.options.filter((o) => String(o.value) === value).map((o) => o.value));
+      } else
+        spec[field.key] = picked.flatMap((value) =>
+          field.options.filter((o) => String(o.value) === value).map((o) => o.value)
+        );
       continue;
     }
     const text = typeof typed === 'string' ? typed.trim() : '';

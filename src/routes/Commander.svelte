@@ -12,7 +12,11 @@
     { title: 'Today', detail: 'go to', href: home },
     { title: 'Paste a specification', detail: 'add a part', href: `${home}/crate/paste` },
     ...KINDS.map((kind) => ({ title: KIND_LABEL[kind].many, detail: 'crate', href: `${home}/crate/${kind}` })),
-    ...KINDS.map((kind) => ({ title: `Add: ${KIND_LABEL[kind].one}`, detail: 'add a part', href: `${home}/crate/${kind}/new` })),
+    ...KINDS.map((kind) => ({
+      title: `Add: ${KIND_LABEL[kind].one}`,
+      detail: 'add a part',
+      href: `${home}/crate/${kind}/new`
+    })),
     { title: 'Builds', detail: 'go to', href: `${home}/builds` },
     { title: 'New build', detail: 'Pair', href: `${home}/pair` },
     { title: 'Units', detail: 'go to', href: `${home}/units` },
@@ -37,7 +41,11 @@
       const response = await fetch(`/api/crates/${crate.id}/search?q=${encodeURIComponent(words)}`);
       if (!response.ok) return [];
       const hits = (await response.json()) as { title: string; detail: string; path: string }[];
-      return hits.map(({ title, detail, path }) => ({ title, detail, href: path.startsWith('/b/') ? path : `${home}${path}` }));
+      return hits.map(({ title, detail, path }) => ({
+        title,
+        detail,
+        href: path.startsWith('/b/') ? path : `${home}${path}`
+      }));
     } catch {
       return [];
     }

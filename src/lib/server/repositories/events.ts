@@ -30,3 +30,34 @@ export async function listEvents(
     message: row.message
   }));
 }
+
+export type Past = LogEvent & {
+  /** What takes it back, where its change can still be undone. */
+  group?: string;
+  undone: boolean;
+};
+
+/** The log with what each change can be taken back by: an event and its revision are written together, at one time by one writer. */
+export async function listHistory(
+  db: Knex,
+  args: { crateId: string; subjectIds?: readonly string[]; limit?: number }
+): Promise<Past[]> {
+  const events = await listEvents(db, args);
+  const ids = [...new Set(events.map((event) => event.subjectId))];
+  const revisions: { row_id: string; at: string; group_id: string; undone: number }[] =
+    ids.length === 0
+      ? []
+      : await db('revisions')
+          .where({ crate_id: args.crateId })
+          .whereIn('row_id', ids)
+          .select('row_id', 'at', 'group_id', 'undone');
+  const byKey = new Map(revisions.map((revision) => [`${revision.row_id} ${revision.at}`, revision]));
+  return events.map((event) => {
+    const revision = byKey.get(`${event.subjectId} ${event.at}`);
+    return {
+      ...event,
+      undone: revision?.undone === 1,
+      ...(revision && revision.undone !== 1 ? { group: revision.group_id } : {})
+    };
+  });
+}

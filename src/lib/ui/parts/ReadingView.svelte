@@ -33,7 +33,13 @@
       if (v !== null && typeof v === 'object')
         return Object.entries(v)
           .filter(([key]) => key !== 'id')
-          .map(([key, inner]) => (key === 'label' ? String(inner) : Array.isArray(inner) ? inner.map(one).join(' to ') : `${String(inner)}${key.endsWith('Mm') ? ' mm' : key.endsWith('M') ? ' m' : ''}`))
+          .map(([key, inner]) =>
+            key === 'label'
+              ? String(inner)
+              : Array.isArray(inner)
+                ? inner.map(one).join(' to ')
+                : `${String(inner)}${key.endsWith('Mm') ? ' mm' : key.endsWith('M') ? ' m' : ''}`
+          )
           .join(', ');
       return String(v);
     };
@@ -50,7 +56,10 @@
     let at = 0;
     for (const span of spans) {
       if (span.start < at) continue;
-      out.push({ text: text.slice(at, span.start) }, { text: text.slice(span.start, span.end), mark: span.asked ? 'asked' : 'read' });
+      out.push(
+        { text: text.slice(at, span.start) },
+        { text: text.slice(span.start, span.end), mark: span.asked ? 'asked' : 'read' }
+      );
       at = span.end;
     }
     return [...out, { text: text.slice(at) }];
@@ -84,12 +93,21 @@
     </fieldset>
   {/each}
   {#if reading.found.length === 0 && reading.questions.length === 0}
-    <p>Nothing in this text could be read as a field of {reading.kind === 'enclosure' || reading.kind === 'alternative' ? 'an' : 'a'} {reading.kind}.</p>
+    <p>
+      Nothing in this text could be read as a field of {reading.kind === 'enclosure' || reading.kind === 'alternative'
+        ? 'an'
+        : 'a'}
+      {reading.kind}.
+    </p>
   {:else}
     <table class="plain-table">
       <thead><tr><th>Field</th><th>Read as</th><th>From the words</th><th>How sure</th><th>Take it</th></tr></thead>
       <tbody>
-        <tr><td>Name</td><td colspan="4">{reading.name} <span class="quiet small">– first line; change it on the next page</span></td></tr>
+        <tr
+          ><td>Name</td><td colspan="4"
+            >{reading.name} <span class="quiet small">– first line; change it on the next page</span></td
+          ></tr
+        >
         {#each reading.found as found (found.path)}
           <tr class:away={dropped.has(found.path)}>
             <td>{titleOf(found.path)}</td>
@@ -111,9 +129,12 @@
   {/if}
   <h2>In the text</h2>
   <p class="text">
-    {#each pieces as piece, i (i)}{#if piece.mark}<mark class={piece.mark}>{piece.text}</mark>{:else}{piece.text}{/if}{/each}
+    {#each pieces as piece, i (i)}{#if piece.mark}<mark class={piece.mark}>{piece.text}</mark
+        >{:else}{piece.text}{/if}{/each}
   </p>
-  <p class="small quiet"><mark class="read">read</mark> <mark class="asked">asked about</mark> – what is not marked was not understood.</p>
+  <p class="small quiet">
+    <mark class="read">read</mark> <mark class="asked">asked about</mark> – what is not marked was not understood.
+  </p>
 </section>
 
 <style>

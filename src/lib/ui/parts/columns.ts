@@ -50,7 +50,9 @@ const COLUMNS: Record<Kind, Column[]> = {
       text: `${FORM[e.formFactor]} ${e.protocols.map((p) => (p === 'nvme' ? 'NVMe' : 'SATA')).join(' and ')}`
     })),
     column('enclosure', 'modes', 'Link modes', (e) => modes(e.modes)),
-    column('enclosure', 'plug', 'Plug', (e) => ({ text: [e.plug, ...(e.morePlugs ?? [])].map((p) => PLUG[p]).join(', ') })),
+    column('enclosure', 'plug', 'Plug', (e) => ({
+      text: [e.plug, ...(e.morePlugs ?? [])].map((p) => PLUG[p]).join(', ')
+    })),
     column('enclosure', 'cooling', 'Cooling', (e) => ({
       text: e.cooling ? `${e.cooling.kind}${e.cooling.material ? `, ${e.cooling.material}` : ''}` : ''
     })),
@@ -67,17 +69,36 @@ const COLUMNS: Record<Kind, Column[]> = {
   pad: [
     named,
     column('pad', 'thickness', 'Thickness', (p) => size(p.thicknessMm, 'mm'), true),
-    column('pad', 'size', 'Size',
+    column(
+      'pad',
+      'size',
+      'Size',
       (p) => ({ text: `${p.widthMm} × ${p.lengthMm}\u202fmm`, sort: p.widthMm * p.lengthMm }),
       true
     ),
     column('pad', 'conductivity', 'Conductivity, printed', (p) => size(p.conductivityWmK, 'W/mK'), true),
-    column('pad', 'hardness', 'Shore 00', (p) => ({ text: p.shore00 === undefined ? '' : String(p.shore00) }), true, false),
-    column('pad', 'pieces', 'Pieces', (p) => ({ text: p.quantity === undefined ? '' : String(p.quantity) }), true, false)
+    column(
+      'pad',
+      'hardness',
+      'Shore 00',
+      (p) => ({ text: p.shore00 === undefined ? '' : String(p.shore00) }),
+      true,
+      false
+    ),
+    column(
+      'pad',
+      'pieces',
+      'Pieces',
+      (p) => ({ text: p.quantity === undefined ? '' : String(p.quantity) }),
+      true,
+      false
+    )
   ],
   host: [
     named,
-    column('host', 'system', 'System', (h) => ({ text: [OS_LABEL[h.os.family], h.os.version].filter(Boolean).join(' ') })),
+    column('host', 'system', 'System', (h) => ({
+      text: [OS_LABEL[h.os.family], h.os.version].filter(Boolean).join(' ')
+    })),
     column('host', 'best', 'Best port', (h) =>
       modes([h.ports.flatMap((p) => p.modes).reduce((a, b) => (LINK_MODES[b].rank > LINK_MODES[a].rank ? b : a))])
     ),

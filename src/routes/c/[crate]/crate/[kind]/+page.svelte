@@ -155,8 +155,11 @@
           kind="danger-tertiary"
           disabled={busy}
           on:click={() =>
-            void many('DELETE', {}, `Deleted ${picked.size} ${picked.size === 1 ? label.one : label.many.toLowerCase()}.`)}
-          >Delete</Button
+            void many(
+              'DELETE',
+              {},
+              `Deleted ${picked.size} ${picked.size === 1 ? label.one : label.many.toLowerCase()}.`
+            )}>Delete</Button
         >
         <Button size="small" kind="ghost" on:click={() => (picked = new Map())}>Choose none</Button>
       </div>
@@ -203,8 +206,8 @@
               {#each columns as column (column.id)}
                 {@const cell = column.cell(row.spec)}
                 <td class:number={column.number} class:figure={column.number}>
-                  {#if column.id === 'name'}<a href="{home}/{data.kind}/{row.id}">{cell.text}</a
-                    >{:else}{cell.text || '–'}{/if}
+                  {#if column.id === 'name'}<a href="{home}/{data.kind}/{row.id}">{cell.text}</a>{:else}{cell.text ||
+                      '–'}{/if}
                 </td>
               {/each}
               <td class="number figure">{row.units}</td>
@@ -223,7 +226,9 @@
       href={(n) => href({ page: n > 1 ? String(n) : '' })}
     />
     <p class="small no-print">
-      <a href="/api/crates/{data.crate.id}/export?what=models&kind={data.kind}&format=csv" download>CSV of all {label.many.toLowerCase()}</a>
+      <a href="/api/crates/{data.crate.id}/export?what=models&kind={data.kind}&format=csv" download
+        >CSV of all {label.many.toLowerCase()}</a
+      >
       · <a href="/c/{data.crate.slug}/exchange">Import</a>
     </p>
   {/if}
@@ -267,7 +272,9 @@
         onremove={() => {}}
       />
     </div>
-    <p class="small quiet">Left empty, the field is taken away. Every part is checked; if one cannot take it, none is changed.</p>
+    <p class="small quiet">
+      Left empty, the field is taken away. Every part is checked; if one cannot take it, none is changed.
+    </p>
   {/if}
 </Modal>
 
@@ -280,7 +287,6 @@
     />
   {/each}
 </Modal>
-
 
 <style>
   .kinds {

@@ -47,7 +47,9 @@
       </p>
     </div>
     {#if reading}
-      <Button size="field" on:click={confirm}>{open > 0 ? `Go on with ${open} left open` : `Go on to the ${KIND_LABEL[reading.kind].one}`}</Button>
+      <Button size="field" on:click={confirm}
+        >{open > 0 ? `Go on with ${open} left open` : `Go on to the ${KIND_LABEL[reading.kind].one}`}</Button
+      >
     {/if}
   </div>
   <div class="two">

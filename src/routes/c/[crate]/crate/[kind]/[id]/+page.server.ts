@@ -1,20 +1,47 @@
 import { error } from '@sveltejs/kit';
 import { formFields } from '#core/parts/form-fields';
 import { MODEL_SCHEMAS } from '#core/parts/model';
-import { forPage } from '$lib/server/page';
-import { getModel } from '$lib/server/repositories/models';
+import { forPage, today } from '$lib/server/page';
+import { listAttachments } from '$lib/server/repositories/attachments';
+import { listHistory } from '$lib/server/repositories/events';
+import { getModel, listSpecs } from '$lib/server/repositories/models';
+import { listPairs } from '$lib/server/repositories/pairs';
 import { listQuotes } from '$lib/server/repositories/quotes';
-import { listUnits } from '$lib/server/repositories/units';
+import { unitTable } from '$lib/server/repositories/unit-table';
 
 export async function load({ parent, params }) {
   const { crate, kind } = await parent();
   return forPage(async (db) => {
     const model = await getModel(db, { crateId: crate.id, id: params.id });
     if (model.spec.kind !== kind) error(404, `This part is no ${kind}.`);
-    const [units, quotes] = await Promise.all([
-      listUnits(db, { crateId: crate.id, modelId: params.id }),
-      listQuotes(db, { crateId: crate.id, partIds: [params.id] })
+    const bridge = model.spec.kind === 'enclosure' ? model.spec.bridge : undefined;
+    const [{ rows: units }, quotes, attachments, pairs, drives] = await Promise.all([
+      unitTable(db, { crateId: crate.id, modelId: params.id, size: 200 }),
+      listQuotes(db, { crateId: crate.id, partIds: [params.id] }),
+      listAttachments(db, { crateId: crate.id, subjectId: params.id }),
+      kind === 'drive'
+        ? listPairs(db, { crateId: crate.id, driveIds: [params.id] })
+        : bridge
+          ? listPairs(db, { crateId: crate.id, bridges: [bridge] })
+          : [],
+      bridge ? listSpecs(db, { crateId: crate.id, kind: 'drive' }) : []
     ]);
-    return { model, units, quotes, fields: formFields(MODEL_SCHEMAS[kind]) };
+    const subjectIds = [
+      params.id,
+      ...units.map((u) => u.id),
+      ...quotes.map((q) => q.id),
+      ...attachments.map((a) => a.id)
+    ];
+    return {
+      model,
+      units,
+      quotes,
+      attachments,
+      pairs,
+      drives: drives.map(({ id, name }) => ({ id, name })),
+      history: await listHistory(db, { crateId: crate.id, subjectIds }),
+      fields: formFields(MODEL_SCHEMAS[kind]),
+      today: today()
+    };
   });
 }

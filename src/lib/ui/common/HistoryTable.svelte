@@ -1,0 +1,44 @@
+<script lang="ts">
+  import { day } from '#core/quantities/format';
+
+  type Past = { seq: number; at: string; by: string; kind: string; message: string; group?: string; undone: boolean };
+  /** Who did what when, newest first; what can be taken back has its button. */
+  let { list, onundo }: { list: readonly Past[]; onundo?: (group: string) => void } = $props();
+</script>
+
+{#if list.length === 0}
+  <p class="quiet">Nothing has happened yet.</p>
+{:else}
+  <table class="plain-table">
+    <thead><tr><th>When (UTC)</th><th>Who</th><th>What</th><th class="no-print"></th></tr></thead>
+    <tbody>
+      {#each list as event (event.seq)}
+        <tr>
+          <td class="figure">{day(event.at)} {event.at.slice(11, 16)}</td>
+          <td>{event.by}</td>
+          <td
+            >{event.message}{#if event.undone}<span class="quiet small"> – taken back</span>{/if}</td
+          >
+          <td class="no-print">
+            {#if event.group && onundo}
+              {@const group = event.group}
+              <button type="button" aria-label="Take back: {event.message}" onclick={() => onundo(group)}
+                >Take back</button
+              >
+            {/if}
+          </td>
+        </tr>
+      {/each}
+    </tbody>
+  </table>
+{/if}
+
+<style>
+  button {
+    border: 0;
+    background: none;
+    color: var(--ash-ember);
+    text-decoration: underline;
+    cursor: pointer;
+  }
+</style>

@@ -1,0 +1,74 @@
+<script lang="ts">
+  import type { Data, Layout } from 'plotly.js';
+
+  /** A chart is data: traces and a layout made by a pure function. Its numbers stand beside it as text and table. */
+  let {
+    title,
+    summary,
+    traces,
+    layout = {}
+  }: { title: string; summary: string; traces: Data[]; layout?: Partial<Layout> } = $props();
+  let element = $state<HTMLDivElement>();
+  let plotly = $state.raw<typeof import('plotly.js')>();
+  let theme = $state(0);
+
+  $effect(() => {
+    void import('plotly.js-cartesian-dist-min').then((module) => (plotly = module.default));
+    const watcher = new MutationObserver(() => (theme += 1));
+    watcher.observe(document.documentElement, { attributes: true, attributeFilter: ['theme'] });
+    return () => watcher.disconnect();
+  });
+  $effect(() => {
+    if (!plotly || !element) return;
+    void theme;
+    const style = getComputedStyle(document.documentElement);
+    const colour = (name: string) => style.getPropertyValue(name).trim();
+    const axis = {
+      gridcolor: colour('--ash-line'),
+      linecolor: colour('--ash-edge'),
+      zerolinecolor: colour('--ash-line')
+    };
+    void plotly.react(
+      element,
+      $state.snapshot(traces) as Data[],
+      {
+        paper_bgcolor: 'rgba(0,0,0,0)',
+        plot_bgcolor: 'rgba(0,0,0,0)',
+        font: { family: colour('--ash-font'), size: 12, color: colour('--ash-soft') },
+        colorway: ['--ash-ink', '--ash-note', '--ash-caution', '--ash-pass', '--ash-fail'].map(colour),
+        margin: { l: 56, r: 12, t: 8, b: 40 },
+        height: 240,
+        legend: { orientation: 'h', y: 1.12 },
+        ...layout,
+        xaxis: { ...axis, ...layout.xaxis },
+        yaxis: { ...axis, ...layout.yaxis }
+      },
+      { displayModeBar: false, responsive: false }
+    );
+    const box = element;
+    const draw = plotly;
+    const resize = new ResizeObserver(() => requestAnimationFrame(() => box.isConnected && draw.Plots.resize(box)));
+    resize.observe(box);
+    return () => resize.disconnect();
+  });
+  $effect(() => {
+    const [draw, box] = [plotly, element];
+    return () => {
+      if (draw && box) draw.purge(box);
+    };
+  });
+</script>
+
+<figure>
+  <figcaption><strong>{title}</strong> <span class="quiet small">{summary}</span></figcaption>
+  <div bind:this={element} class="plot"></div>
+</figure>
+
+<style>
+  figure {
+    margin: 0;
+  }
+  .plot {
+    min-height: 240px;
+  }
+</style>

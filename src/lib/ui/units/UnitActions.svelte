@@ -1,0 +1,118 @@
+<script lang="ts">
+  import { Button, Modal, Select, SelectItem, TextInput } from 'carbon-components-svelte';
+  import { UNIT_STATES } from '#core/parts/unit';
+
+  export type UnitAct =
+    | { do: 'check-out'; to: string; dueBack?: string }
+    | { do: 'check-in'; location?: string }
+    | { do: 'set'; set: Record<string, string | null> }
+    | { do: 'delete' };
+  type Props = {
+    count: number;
+    builds: readonly { id: string; tag: string; name: string }[];
+    busy: boolean;
+    onact: (act: UnitAct) => void;
+  };
+  let { count, builds, busy, onact }: Props = $props();
+  let dialog = $state<'none' | 'out' | 'in' | 'set'>('none');
+  let who = $state('');
+  let due = $state('');
+  let where = $state('');
+  let field = $state<'state' | 'location' | 'custodian' | 'buildId'>('location');
+  let value = $state('');
+  const dueWrong = $derived(due !== '' && !/^\d{4}-\d{2}-\d{2}$/.test(due));
+  const units = $derived(count === 1 ? 'this unit' : `${count} units`);
+
+  function act(what: UnitAct): void {
+    dialog = 'none';
+    onact(what);
+  }
+</script>
+
+<div class="acts no-print">
+  <Button size="small" kind="tertiary" disabled={busy} on:click={() => (dialog = 'out')}>Check out</Button>
+  <Button size="small" kind="tertiary" disabled={busy} on:click={() => (dialog = 'in')}>Check in</Button>
+  <Button size="small" kind="tertiary" disabled={busy} on:click={() => (dialog = 'set')}>Set a field</Button>
+  <Button size="small" kind="tertiary" disabled={busy} on:click={() => act({ do: 'set', set: { state: 'retired' } })}
+    >Retire</Button
+  >
+  <Button size="small" kind="danger-tertiary" disabled={busy} on:click={() => act({ do: 'delete' })}>Delete</Button>
+</div>
+
+<Modal
+  open={dialog === 'out'}
+  size="xs"
+  modalHeading="Check out {units}"
+  primaryButtonText="Check out"
+  secondaryButtonText="Cancel"
+  primaryButtonDisabled={who.trim() === '' || dueWrong}
+  on:click:button--secondary={() => (dialog = 'none')}
+  on:close={() => (dialog = 'none')}
+  on:submit={() => act({ do: 'check-out', to: who.trim(), ...(due ? { dueBack: due } : {}) })}
+>
+  <TextInput labelText="Who takes it" bind:value={who} maxlength={120} />
+  <TextInput
+    labelText="Due back (optional)"
+    placeholder="year-month-day"
+    bind:value={due}
+    invalid={dueWrong}
+    invalidText="A day such as 2026-12-01"
+  />
+</Modal>
+<Modal
+  open={dialog === 'in'}
+  size="xs"
+  modalHeading="Check in {units}"
+  primaryButtonText="Check in"
+  secondaryButtonText="Cancel"
+  on:click:button--secondary={() => (dialog = 'none')}
+  on:close={() => (dialog = 'none')}
+  on:submit={() => act({ do: 'check-in', ...(where.trim() ? { location: where.trim() } : {}) })}
+>
+  <TextInput labelText="Where it goes (optional)" bind:value={where} maxlength={120} />
+</Modal>
+<Modal
+  open={dialog === 'set'}
+  size="xs"
+  modalHeading="Set a field of {units}"
+  primaryButtonText="Set it"
+  secondaryButtonText="Cancel"
+  primaryButtonDisabled={field === 'state' && value === ''}
+  on:click:button--secondary={() => (dialog = 'none')}
+  on:close={() => (dialog = 'none')}
+  on:submit={() => act({ do: 'set', set: { [field]: value.trim() === '' ? null : value.trim() } })}
+>
+  <Select
+    labelText="Field"
+    selected={field}
+    on:update={(e) => {
+      field = e.detail as typeof field;
+      value = '';
+    }}
+  >
+    <SelectItem value="location" text="Where" />
+    <SelectItem value="custodian" text="Who has it" />
+    <SelectItem value="state" text="State" />
+    <SelectItem value="buildId" text="In build" />
+  </Select>
+  {#if field === 'state' || field === 'buildId'}
+    <Select labelText="New value" selected={value} on:update={(e) => (value = String(e.detail ?? ''))}>
+      <SelectItem value="" text={field === 'state' ? 'choose' : 'in no build'} />
+      {#if field === 'state'}{#each UNIT_STATES as state (state)}<SelectItem value={state} text={state} />{/each}
+      {:else}{#each builds as build (build.id)}<SelectItem
+            value={build.id}
+            text="{build.tag} {build.name}"
+          />{/each}{/if}
+    </Select>
+  {:else}
+    <TextInput labelText="New value" bind:value maxlength={120} helperText="Left empty, it is taken away." />
+  {/if}
+</Modal>
+
+<style>
+  .acts {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 8px;
+  }
+</style>

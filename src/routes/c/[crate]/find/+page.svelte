@@ -1,0 +1,100 @@
+<script lang="ts">
+  import { Button, TextInput } from 'carbon-components-svelte';
+  import { goto } from '$app/navigation';
+  import { tagIn } from '$lib/ui/units/scanned';
+
+  let { data } = $props();
+  const home = $derived(`/c/${data.crate.slug}`);
+  let typed = $state('');
+  let problem = $state('');
+  let busy = $state(false);
+
+  async function look(text: string): Promise<void> {
+    problem = '';
+    const tag = tagIn(text);
+    if (!tag) return void (problem = 'Type a tag such as D-004, or scan its label.');
+    busy = true;
+    const response = await fetch(`/api/crates/${data.crate.id}/units/table?tag=${encodeURIComponent(tag)}`).catch(
+      () => undefined
+    );
+    busy = false;
+    if (!response?.ok) return void (problem = 'Ash Crate is not answering.');
+    const { total } = (await response.json()) as { total: number };
+    if (total > 0) await goto(`${home}/u/${encodeURIComponent(tag)}`);
+    else problem = `There is no unit with the tag ${tag} in this crate.`;
+  }
+  /** Reads the code in a photograph or a saved picture; nothing leaves the browser. */
+  async function fromPicture(event: Event): Promise<void> {
+    const input = event.target as HTMLInputElement;
+    const file = input.files?.[0];
+    if (!file) return;
+    problem = '';
+    busy = true;
+    try {
+      const [{ default: jsQR }, bitmap] = await Promise.all([import('jsqr'), createImageBitmap(file)]);
+      const scale = Math.min(1, 1600 / Math.max(bitmap.width, bitmap.height));
+      const canvas = document.createElement('canvas');
+      canvas.width = Math.round(bitmap.width * scale);
+      canvas.height = Math.round(bitmap.height * scale);
+      const context = canvas.getContext('2d', { willReadFrequently: true })!;
+      context.drawImage(bitmap, 0, 0, canvas.width, canvas.height);
+      const image = context.getImageData(0, 0, canvas.width, canvas.height);
+      const code = jsQR(image.data, image.width, image.height);
+      if (code) await look(code.data);
+      else problem = 'No code can be read in this picture. Closer, flatter, more light – or type the tag.';
+    } catch {
+      problem = 'This file is no picture that the browser can show.';
+    }
+    busy = false;
+    input.value = '';
+  }
+</script>
+
+<svelte:head><title>Find a unit · {data.crate.name} · Ash Crate</title></svelte:head>
+<div class="page">
+  <h1>Find a unit</h1>
+  <p class="quiet">Which one it is, where it belongs, what it is in and who has it.</p>
+  <form
+    onsubmit={(e) => {
+      e.preventDefault();
+      void look(typed);
+    }}
+  >
+    <TextInput
+      size="xl"
+      labelText="Tag, typed or from a hand scanner"
+      placeholder="D-004"
+      bind:value={typed}
+      invalid={problem !== ''}
+      invalidText={problem}
+      autocomplete="off"
+      autofocus
+    />
+    <Button type="submit" disabled={busy}>Find</Button>
+  </form>
+  <p>
+    <label
+      >Or photograph the label: <input
+        type="file"
+        accept="image/*"
+        capture="environment"
+        disabled={busy}
+        onchange={fromPicture}
+      /></label
+    >
+  </p>
+  <p class="small quiet">The picture is read in the browser and goes nowhere.</p>
+</div>
+
+<style>
+  form {
+    display: flex;
+    align-items: flex-start;
+    gap: 12px;
+    max-width: 560px;
+    margin: 18px 0;
+  }
+  form :global(.bx--btn) {
+    margin-top: 24px;
+  }
+</style>

@@ -1,0 +1,25 @@
+import { error } from '@sveltejs/kit';
+import { unitTableQuery } from '$lib/server/api/operations/stock';
+import { labelOf } from '$lib/server/labels';
+import { forPage } from '$lib/server/page';
+import { unitTable } from '$lib/server/repositories/unit-table';
+
+/** Ten sheets: more at once is hardly meant. */
+const MOST = 400;
+
+export async function load({ parent, url }) {
+  const { crate } = await parent();
+  const { ids, model, ...rest } = Object.fromEntries(url.searchParams);
+  const parsed = unitTableQuery.safeParse({ ...rest, ...(model ? { modelId: model } : {}) });
+  if (!parsed.success) error(400, 'This address asks for units in a way that is not known.');
+  return forPage(async (db) => {
+    const { rows, total } = await unitTable(db, {
+      crateId: crate.id,
+      ...parsed.data,
+      page: 1,
+      size: MOST,
+      ...(ids ? { ids: ids.split(',').slice(0, MOST) } : {})
+    });
+    return { labels: await Promise.all(rows.map((row) => labelOf(row, crate.slug, url.origin))), total };
+  });
+}

@@ -1,0 +1,105 @@
+<script lang="ts">
+  import { goto } from '$app/navigation';
+  import { KIND_LABEL } from '#core/parts/kinds';
+  import { day } from '#core/quantities/format';
+  import { takeBack } from '$lib/client/undo';
+  import { actOnUnits } from '$lib/client/units';
+  import HistoryTable from '$lib/ui/common/HistoryTable.svelte';
+  import UnitActions, { type UnitAct } from '$lib/ui/units/UnitActions.svelte';
+
+  let { data } = $props();
+  const { unit, model, build } = $derived(data.row);
+  const home = $derived(`/c/${data.crate.slug}`);
+  const late = $derived(unit.dueBack !== undefined && unit.dueBack < data.today);
+  let busy = $state(false);
+
+  async function onact(act: UnitAct): Promise<void> {
+    busy = true;
+    const done = await actOnUnits(data.crate.id, [{ id: data.row.id, version: data.row.version }], act);
+    busy = false;
+    if (done && act.do === 'delete') await goto(`${home}/units`);
+  }
+</script>
+
+<svelte:head><title>{unit.tag} · {model.name} · Ash Crate</title></svelte:head>
+<div class="page">
+  <div class="page-head">
+    <div class="grow">
+      <p class="small"><a href="{home}/units">All units</a></p>
+      <h1><span class="tag">{unit.tag}</span> {model.name}</h1>
+    </div>
+    <UnitActions count={1} builds={data.builds} {busy} {onact} />
+  </div>
+  <div class="two">
+    <dl>
+      <dt>What</dt>
+      <dd>{KIND_LABEL[model.kind].one}, <a href="{home}/crate/{model.kind}/{model.id}">{model.name}</a></dd>
+      <dt>State</dt>
+      <dd>{unit.state}</dd>
+      <dt>Where</dt>
+      <dd>{unit.location ?? 'not noted'}</dd>
+      <dt>Who has it</dt>
+      <dd>
+        {unit.custodian ?? 'nobody; it is in the crate'}{#if unit.dueBack}, due back
+          <strong class:late>{day(unit.dueBack)}{late ? ' – late' : ''}</strong>{/if}
+      </dd>
+      <dt>In build</dt>
+      <dd>
+        {#if build}<a href="/b/{build.tag}">{build.tag} {build.name}</a>{:else}none{/if}
+      </dd>
+      {#if unit.serial}<dt>Serial number</dt>
+        <dd class="figure">{unit.serial}</dd>{/if}
+      {#if unit.firmware}<dt>Firmware</dt>
+        <dd>{unit.firmware}</dd>{/if}
+      {#if unit.notes}<dt>Notes</dt>
+        <dd class="notes">{unit.notes}</dd>{/if}
+    </dl>
+    <div class="label">
+      <!-- eslint-disable-next-line svelte/no-at-html-tags -- made by this server out of an address, no text of a person in it -->
+      <div role="img" aria-label="Code that opens this page">{@html data.label.svg}</div>
+      <p class="tag">{unit.tag}</p>
+      <p class="small no-print"><a href="{home}/labels?ids={data.row.id}">Print the label</a></p>
+    </div>
+  </div>
+  <h2>History</h2>
+  <HistoryTable list={data.history} onundo={(group) => void takeBack(data.crate.id, group)} />
+</div>
+
+<style>
+  .two {
+    display: grid;
+    grid-template-columns: 1fr 180px;
+    gap: 24px;
+    margin-bottom: 24px;
+  }
+  dl {
+    display: grid;
+    grid-template-columns: 140px 1fr;
+    gap: 6px 16px;
+    align-content: start;
+  }
+  dt {
+    color: var(--ash-soft);
+  }
+  .tag {
+    font-family: var(--ash-mono);
+  }
+  .label {
+    text-align: center;
+  }
+  /* Dark on light in both themes: scanners want it so. */
+  .label div {
+    background: var(--ash-print-paper);
+  }
+  .late {
+    color: var(--ash-fail);
+  }
+  .notes {
+    white-space: pre-wrap;
+  }
+  @media (max-width: 672px) {
+    .two {
+      grid-template-columns: minmax(0, 1fr);
+    }
+  }
+</style>

@@ -1,0 +1,20 @@
+import { error } from '@sveltejs/kit';
+import { unitTableQuery } from '$lib/server/api/operations/stock';
+import { forPage, today } from '$lib/server/page';
+import { listBuilds } from '$lib/server/repositories/builds';
+import { unitTable } from '$lib/server/repositories/unit-table';
+
+const SIZE = 25;
+
+export async function load({ parent, url }) {
+  const { crate } = await parent();
+  const parsed = unitTableQuery.safeParse(Object.fromEntries(url.searchParams));
+  if (!parsed.success) error(400, 'This address asks for something that the table does not have.');
+  const { page = 1, size = SIZE, sort = 'tag', down = false, find = '' } = parsed.data;
+  return forPage(async (db) => ({
+    ...(await unitTable(db, { crateId: crate.id, ...parsed.data, page, size, sort, down, find })),
+    builds: (await listBuilds(db, crate.id)).map(({ id, tag, name }) => ({ id, tag, name })),
+    query: { ...parsed.data, page, size, sort, down, find },
+    today: today()
+  }));
+}

@@ -1,0 +1,138 @@
+<script lang="ts">
+  import { Button, Search, Select, SelectItem } from 'carbon-components-svelte';
+  import { page } from '$app/state';
+  import { KIND_LABEL, KINDS } from '#core/parts/kinds';
+  import { UNIT_STATES } from '#core/parts/unit';
+  import { follow, withQuery } from '$lib/client/address';
+  import { actOnUnits } from '$lib/client/units';
+  import Pages from '$lib/ui/common/Pages.svelte';
+  import UnitActions, { type UnitAct } from '$lib/ui/units/UnitActions.svelte';
+  import UnitTable from '$lib/ui/units/UnitTable.svelte';
+
+  let { data } = $props();
+  const home = $derived(`/c/${data.crate.slug}`);
+  const href = (change: Record<string, string | undefined>) => withQuery(page.url, change);
+  let picked = $state.raw<ReadonlyMap<string, number>>(new Map());
+  let busy = $state(false);
+
+  async function onact(act: UnitAct): Promise<void> {
+    busy = true;
+    const items = [...picked].map(([id, version]) => ({ id, version }));
+    if (await actOnUnits(data.crate.id, items, act)) picked = new Map();
+    busy = false;
+  }
+</script>
+
+<svelte:head><title>Units · {data.crate.name} · Ash Crate</title></svelte:head>
+<div class="page">
+  <div class="page-head">
+    <div class="grow">
+      <h1>Units</h1>
+      <p class="quiet">Every physical thing, by its tag: where it is, who has it, which build it is in.</p>
+    </div>
+    <Button href="{home}/find" kind="tertiary" size="field">Find by tag</Button>
+    <Button href="{home}/labels{page.url.search}" kind="tertiary" size="field">Labels</Button>
+  </div>
+  <div class="narrow no-print">
+    <Search
+      size="sm"
+      labelText="Find units"
+      placeholder="Tag, part, place, person"
+      value={data.query.find}
+      on:input={(e) => void follow(href({ find: String((e.target as HTMLInputElement | null)?.value ?? '') }))}
+      on:clear={() => void follow(href({ find: '' }))}
+    />
+    <Select
+      size="sm"
+      labelText="State"
+      selected={data.query.state ?? ''}
+      on:update={(e) => void follow(href({ state: String(e.detail ?? '') }))}
+    >
+      <SelectItem value="" text="any" />
+      {#each UNIT_STATES as state (state)}<SelectItem value={state} text={state} />{/each}
+    </Select>
+    <Select
+      size="sm"
+      labelText="Kind"
+      selected={data.query.kind ?? ''}
+      on:update={(e) => void follow(href({ kind: String(e.detail ?? '') }))}
+    >
+      <SelectItem value="" text="any" />
+      {#each KINDS as kind (kind)}<SelectItem value={kind} text={KIND_LABEL[kind].one} />{/each}
+    </Select>
+    <Select
+      size="sm"
+      labelText="Lent"
+      selected={data.query.out ? 'yes' : ''}
+      on:update={(e) => void follow(href({ out: String(e.detail ?? '') }))}
+    >
+      <SelectItem value="" text="any" />
+      <SelectItem value="yes" text="due back" />
+    </Select>
+  </div>
+  {#if picked.size > 0}
+    <div class="bulk" role="region" aria-label="What to do with the chosen units">
+      <strong>{picked.size} chosen</strong>
+      <UnitActions count={picked.size} builds={data.builds} {busy} {onact} />
+      <a class="no-print" href="{home}/labels?ids={[...picked.keys()].join(',')}">Labels</a>
+      <Button size="small" kind="ghost" on:click={() => (picked = new Map())}>Choose none</Button>
+    </div>
+  {/if}
+  {#if data.total === 0}
+    <div class="empty">
+      <h2>No unit here</h2>
+      <p>Units are added on the page of their part. <a href="{home}/units">Show all units</a></p>
+    </div>
+  {:else}
+    <UnitTable
+      rows={data.rows}
+      {home}
+      today={data.today}
+      {picked}
+      onpick={(row, on) => {
+        const next = new Map(picked);
+        if (on) next.set(row.id, row.version);
+        else next.delete(row.id);
+        picked = next;
+      }}
+      sorting={{
+        by: data.query.sort,
+        down: data.query.down,
+        onsort: (by) => void follow(href({ sort: by, down: data.query.sort === by && !data.query.down ? 'yes' : '' }))
+      }}
+    />
+    <Pages
+      total={data.total}
+      page={data.query.page}
+      size={data.query.size}
+      href={(n) => href({ page: n > 1 ? String(n) : '' })}
+    />
+    <p class="small no-print">
+      <a href="/api/crates/{data.crate.id}/export?what=units&format=csv" download>CSV of all units</a>
+    </p>
+  {/if}
+</div>
+
+<style>
+  .narrow {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: flex-end;
+    gap: 8px 12px;
+    margin-bottom: 12px;
+  }
+  .narrow :global(.bx--search) {
+    width: 260px;
+  }
+  .narrow :global(.bx--form-item) {
+    flex: 0 0 140px;
+  }
+  .bulk {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: 8px 14px;
+    padding: 6px 10px;
+    background: var(--ash-ember-wash);
+  }
+</style>
