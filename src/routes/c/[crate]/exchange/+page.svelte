@@ -1,0 +1,224 @@
+<script lang="ts">
+  import { Button, Checkbox, Select, SelectItem } from 'carbon-components-svelte';
+  import { goto, invalidateAll } from '$app/navigation';
+  import { KIND_LABEL, KINDS, type Kind } from '#core/parts/kinds';
+  import { send } from '$lib/client/api';
+  import { Task, type TaskState } from '$lib/client/task.svelte';
+  import { saved } from '$lib/client/undo';
+  import TaskProgress from '$lib/ui/common/TaskProgress.svelte';
+  import Preview, { type ImportPreview } from '$lib/ui/exchange/Preview.svelte';
+  import { notices } from '$lib/ui/frame/notices.svelte';
+
+  let { data } = $props();
+  const api = $derived(`/api/crates/${data.crate.id}`);
+  let what = $state<string>('models:drive');
+  let file = $state.raw<{ name: string; text: string; format: 'csv' | 'json' }>();
+  let preview = $state.raw<ImportPreview>();
+  let problem = $state('');
+  let skipWrong = $state(false);
+  let busy = $state(false);
+
+  // svelte-ignore state_referenced_locally
+  const task = new Task(`task:import:${data.crate.id}`, ended);
+  // svelte-ignore state_referenced_locally
+  const opening = new Task('task:bundle', opened);
+  $effect(() => {
+    task.resume();
+    opening.resume();
+    return () => {
+      task.stop();
+      opening.stop();
+    };
+  });
+
+  const request = (mapping?: (string | null)[]) => {
+    const [of, kind] = what.split(':') as ['models' | 'units' | 'quotes', Kind | undefined];
+    return {
+      what: of,
+      ...(kind ? { kind } : {}),
+      format: file!.format,
+      text: file!.text,
+      ...(mapping ? { mapping } : {})
+    };
+  };
+  async function look(mapping?: (string | null)[]): Promise<void> {
+    if (!file) return;
+    busy = true;
+    problem = '';
+    const answer = await send<ImportPreview>('POST', `${api}/import/preview`, request(mapping));
+    busy = false;
+    if (answer.ok) preview = answer.data;
+    else {
+      preview = undefined;
+      problem = answer.failure.message;
+    }
+  }
+  async function choose(event: Event): Promise<void> {
+    const chosen = (event.target as HTMLInputElement).files?.[0];
+    if (!chosen) return;
+    file = { name: chosen.name, text: await chosen.text(), format: /\.json$/i.test(chosen.name) ? 'json' : 'csv' };
+    await look();
+  }
+  async function start(): Promise<void> {
+    busy = true;
+    const answer = await send<TaskState>('POST', `${api}/import`, {
+      ...request(preview?.headings.length ? preview.mapping : undefined),
+      ...(skipWrong ? { skipWrong } : {})
+    });
+    busy = false;
+    if (answer.ok) task.follow(answer.data);
+    else problem = answer.failure.message;
+  }
+  function ended(state: TaskState): void {
+    if (state.state === 'done') {
+      const { group, counts } = state.result as { group: string; counts: ImportPreview['counts'] };
+      if (counts.new + counts.changed > 0)
+        saved(`Imported: ${counts.new} new, ${counts.changed} changed.`, data.crate.id, group);
+      else notices.add('info', 'Everything in the file was there already.');
+      file = undefined;
+      preview = undefined;
+    } else if (state.state === 'cancelled') notices.add('info', 'Cancelled; nothing was imported.');
+    else problem = state.error?.message ?? state.step;
+    void invalidateAll();
+  }
+  async function openBundle(event: Event): Promise<void> {
+    const chosen = (event.target as HTMLInputElement).files?.[0];
+    if (!chosen) return;
+    let bundle: unknown;
+    try {
+      bundle = JSON.parse(await chosen.text());
+    } catch {
+      return notices.add('error', `${chosen.name} is not valid JSON.`);
+    }
+    const answer = await send<TaskState>('POST', '/api/bundle', bundle);
+    if (answer.ok) opening.follow(answer.data);
+    else notices.add('error', `This bundle cannot be opened: ${answer.failure.message}`);
+  }
+  function opened(state: TaskState): void {
+    if (state.state !== 'done') return notices.add('error', state.error?.message ?? state.step);
+    const { crate } = state.result as { crate: { slug: string; name: string } };
+    notices.add('success', `Opened as the crate ${crate.name}.`);
+    void goto(`/c/${crate.slug}`, { invalidateAll: true });
+  }
+</script>
+
+<svelte:head><title>Import and export · {data.crate.name} · Ash Crate</title></svelte:head>
+<div class="page">
+  <h1>Import and export</h1>
+  <div class="two">
+    <section aria-labelledby="in">
+      <h2 id="in">Bring in a table</h2>
+      <p class="quiet small">
+        CSV or JSON. Columns are matched by name, units are read as you type them. Nothing is written before you have
+        seen what would become of each row, and then all of it or nothing.
+      </p>
+      <div class="row">
+        <Select labelText="What it holds" bind:selected={what} on:update={() => void look()}>
+          {#each KINDS as kind (kind)}<SelectItem value="models:{kind}" text={KIND_LABEL[kind].many} />{/each}
+          <SelectItem value="units" text="Units" />
+          <SelectItem value="quotes" text="Quotes" />
+        </Select>
+        <label class="file"
+          >File <input
+            type="file"
+            accept=".csv,.json,text/csv,application/json"
+            onchange={choose}
+            disabled={task.running}
+          /></label
+        >
+      </div>
+    </section>
+    <section aria-labelledby="out">
+      <h2 id="out">Take out</h2>
+      <table class="plain-table">
+        <tbody>
+          {#each KINDS as kind (kind)}
+            <tr>
+              <td>{KIND_LABEL[kind].many}</td>
+              <td><a href="{api}/export?what=models&kind={kind}&format=csv" download>CSV</a></td>
+              <td><a href="{api}/export?what=models&kind={kind}&format=json" download>JSON</a></td>
+            </tr>
+          {/each}
+          {#each [['units', 'Units'], ['quotes', 'Quotes']] as [id, name] (id)}
+            <tr>
+              <td>{name}</td>
+              <td><a href="{api}/export?what={id}&format=csv" download>CSV</a></td>
+              <td><a href="{api}/export?what={id}&format=json" download>JSON</a></td>
+            </tr>
+          {/each}
+          <tr>
+            <td>The whole crate, with files and log</td>
+            <td colspan="2"
+              ><a href="{api}/bundle" download>Bundle</a> (<a href="/api/bundle.schema.json">its schema</a>)</td
+            >
+          </tr>
+        </tbody>
+      </table>
+      <p class="row">
+        <label class="file"
+          >Open a bundle as a new crate <input
+            type="file"
+            accept=".json,application/json"
+            onchange={openBundle}
+          /></label
+        >
+      </p>
+      {#if opening.state && opening.running}<TaskProgress
+          task={opening.state}
+          oncancel={() => void opening.cancel()}
+        />{/if}
+    </section>
+  </div>
+  {#if problem}<p class="problem" role="alert">{problem}</p>{/if}
+  {#if task.state && task.running}<TaskProgress task={task.state} oncancel={() => void task.cancel()} />{/if}
+  {#if preview && file && !task.running}
+    <section aria-labelledby="preview">
+      <h2 id="preview">{file.name}</h2>
+      <Preview {preview} onmap={(mapping) => void look(mapping)} />
+      {#if preview.counts.wrong > 0 && preview.counts.new + preview.counts.changed > 0}
+        <Checkbox
+          labelText="Import the rest and leave out the {preview.counts.wrong} wrong rows"
+          bind:checked={skipWrong}
+        />
+      {/if}
+      <Button
+        size="field"
+        disabled={busy || (preview.counts.wrong > 0 && !skipWrong) || preview.counts.new + preview.counts.changed === 0}
+        on:click={() => void start()}>Import {preview.counts.new + preview.counts.changed} rows</Button
+      >
+    </section>
+  {/if}
+</div>
+
+<style>
+  .two {
+    display: grid;
+    grid-template-columns: 1fr 1fr;
+    gap: 36px;
+    margin: 16px 0;
+  }
+  h2 {
+    margin-bottom: 6px;
+  }
+  .row {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: flex-end;
+    gap: 14px;
+    padding: 12px 0;
+  }
+  .problem {
+    padding: 8px 12px;
+    color: var(--ash-fail);
+    border-left: 4px solid var(--ash-fail);
+    background: var(--ash-sheet);
+  }
+  section > :global(.bx--btn) {
+    margin-top: 10px;
+  }
+  @media (max-width: 900px) {
+    .two {
+      grid-template-columns: minmax(0, 1fr);
+    }
+  }
+</style>

@@ -1,0 +1,7 @@
+import { forPage } from '$lib/server/page';
+import { listPairs } from '$lib/server/repositories/pairs';
+
+export async function load({ parent }) {
+  const { crate } = await parent();
+  return forPage(async (db) => ({ pairs: await listPairs(db, { crateId: crate.id }) }));
+}
