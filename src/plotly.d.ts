@@ -1,5 +1,5 @@
 declare module 'plotly.js-cartesian-dist-min' {
-  export * from 'plotly.js';
-  const Plotly: typeof import('plotly.js');
+  import * as Plotly from 'plotly.js';
+
   export default Plotly;
 }

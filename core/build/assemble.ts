@@ -1,8 +1,10 @@
 import type { Cable } from '../parts/cable.ts';
 import type { Drive } from '../parts/drive.ts';
 import type { Enclosure } from '../parts/enclosure.ts';
+import type { ExchangeRate } from '../parts/exchange-rate.ts';
 import type { Host } from '../parts/host.ts';
 import type { Job } from '../parts/job.ts';
+import { isPairOf, type KnownPair } from '../parts/known-pair.ts';
 import type { Pad } from '../parts/pad.ts';
 import type { Quote } from '../parts/quote.ts';
 import { portOf } from '../plan/plan.ts';
@@ -21,6 +23,8 @@ export type Library = {
   pads: readonly Pad[];
   quotes: readonly Quote[];
   houseRules: Record<string, string>;
+  knownPairs: readonly KnownPair[];
+  exchange: { currency: string; rates: readonly ExchangeRate[] };
 };
 
 export type Slot = keyof Choice;
@@ -61,6 +65,8 @@ export function assemble(library: Library, choice: Partial<Choice>): Assembled {
     });
   }
   if (missing.length > 0 || !host || !enclosure || !drive || !portId) return { ok: false, missing };
+  // Only what is known of this very pair: a plan keeps what it was made from, and no more.
+  const knownPairs = library.knownPairs.filter((pair) => isPairOf(pair, drive, enclosure.bridge));
   const ids = new Set([cable?.id, enclosure.id, drive.id, ...library.pads.map((pad) => pad.id)]);
   return {
     ok: true,
@@ -73,7 +79,11 @@ export function assemble(library: Library, choice: Partial<Choice>): Assembled {
       ...(library.pads.length > 0 ? { pads: [...library.pads] } : {}),
       ...(job ? { job } : {}),
       quotes: library.quotes.filter((quote) => ids.has(quote.partId)),
-      houseRules: library.houseRules
+      houseRules: library.houseRules,
+      ...(knownPairs.length > 0 ? { knownPairs } : {}),
+      ...(library.exchange.rates.length > 0
+        ? { exchange: { currency: library.exchange.currency, rates: [...library.exchange.rates] } }
+        : {})
     }
   };
 }
@@ -83,7 +93,9 @@ export function libraryOf(
   parts: readonly ({ id: string } & { kind: string })[],
   jobs: readonly WithId<Job>[],
   quotes: readonly Quote[],
-  houseRules: Record<string, string>
+  houseRules: Record<string, string>,
+  knownPairs: readonly KnownPair[] = [],
+  exchange: Library['exchange'] = { currency: 'EUR', rates: [] }
 ): Library {
   const byKind = <T>(kind: string) =>
     new Map(parts.filter((part) => part.kind === kind).map((part) => [part.id, part as unknown as WithId<T>]));
@@ -95,6 +107,8 @@ export function libraryOf(
     job: new Map(jobs.map((job) => [job.id, job])),
     pads: [...byKind<Pad>('pad').values()],
     quotes,
-    houseRules
+    houseRules,
+    knownPairs,
+    exchange
   };
 }

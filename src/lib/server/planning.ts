@@ -6,6 +6,8 @@ import type { PlanInput, PlanReport } from '#core/plan/report';
 import { Problem } from './problem';
 import { getCrate } from './repositories/crates';
 import { listJobs } from './repositories/jobs';
+import { listPairs } from './repositories/pairs';
+import { listRates } from './repositories/rates';
 import { listSpecs } from './repositories/models';
 import { listQuotes } from './repositories/quotes';
 import type { StoredBuild } from './repositories/builds';
@@ -23,17 +25,21 @@ export async function loadLibrary(
   const jobIds = choices && [...new Set(choices.map((c) => c.jobId).filter((id) => id !== undefined))];
   const pads = ids ? await listSpecs(db, { crateId, kind: 'pad' }) : [];
   const priced = ids && [...ids, ...pads.map(({ id }) => id)];
-  const [crate, parts, jobs, quotes] = await Promise.all([
+  const [crate, parts, jobs, quotes, pairs, rates] = await Promise.all([
     getCrate(db, { id: crateId }),
     listSpecs(db, { crateId, ...(ids ? { ids } : {}) }),
     listJobs(db, crateId, jobIds),
-    wantsQuotes ? listQuotes(db, { crateId, ...(priced ? { partIds: priced } : {}) }) : []
+    wantsQuotes ? listQuotes(db, { crateId, ...(priced ? { partIds: priced } : {}) }) : [],
+    listPairs(db, { crateId, ...(ids ? { driveIds: ids } : {}) }),
+    wantsQuotes ? listRates(db, crateId) : []
   ]);
   return libraryOf(
     [...parts, ...pads],
     jobs.map(({ spec }) => spec),
     quotes.map(({ quote }) => quote),
-    crate.houseRules
+    crate.houseRules,
+    pairs.map(({ pair }) => pair),
+    { currency: crate.currency, rates: rates.map(({ rate }) => rate) }
   );
 }
 
@@ -93,7 +99,7 @@ export function outdatedBy(library: Library, build: StoredBuild): Difference[] {
     if (!(error instanceof Problem)) throw error;
     return [...differences, { what: error.fields[0]?.path ?? 'a part', then: 'in the crate', now: 'gone' }];
   }
-  for (const key of ['host', 'cable', 'enclosure', 'drive', 'job'] as const)
+  for (const key of ['host', 'cable', 'enclosure', 'drive', 'job', 'knownPairs'] as const)
     differences.push(...differencesBetween(snapshot[key], now[key], key));
   return differences;
 }

@@ -1,4 +1,5 @@
 import type { Job } from '#core/parts/job';
+import type { KnownPair } from '#core/parts/known-pair';
 import type { Model } from '#core/parts/model';
 
 /**
@@ -594,4 +595,31 @@ export const DEMO_PRICES: Readonly<Record<string, number>> = {
   'Rush C-C 10G': 9,
   'Rush A-C 5G': 6,
   'Reed eSATA': 7
+};
+
+/** What was found out about drives behind bridges. */
+export const DEMO_PAIRS: readonly (Omit<KnownPair, 'driveId' | 'drive'> & { drive: string })[] = [
+  {
+    drive: 'Skarn T5 2TB',
+    bridge: 'S22 board',
+    verdict: 'bad',
+    reason: 'drops out after about 200 GB written in one go',
+    source: 'own soak in May, twice',
+    date: '2026-05-19'
+  },
+  {
+    drive: 'Chert T4 2TB',
+    bridge: 'T40 board',
+    verdict: 'good',
+    reason: 'scan days since February without an error',
+    source: 'scanning desk',
+    date: '2026-10-02'
+  }
+];
+
+/** Prices at which the desk would buy, landed, in EUR. */
+export const DEMO_TARGETS: Readonly<Record<string, number>> = {
+  'Marl Q4 4TB': 200,
+  'Flue 80': 205,
+  'Gneiss H 8TB': 175
 };

@@ -8,12 +8,16 @@ import { loadLibrary, planInputFor } from '../planning';
 import { createBuild } from '../repositories/builds';
 import { createCrate, listCrates, removeCrate, type Crate } from '../repositories/crates';
 import { createJob } from '../repositories/jobs';
-import { createModel } from '../repositories/models';
+import { createModel, setTarget } from '../repositories/models';
 import { createQuote } from '../repositories/quotes';
+import { createPair } from '../repositories/pairs';
+import { createRate } from '../repositories/rates';
+import { createAttachment } from '../repositories/attachments';
 import { createRun } from '../repositories/runs';
-import { createUnit } from '../repositories/units';
+import { addUnits, createUnit, editUnits } from '../repositories/units';
+import { unitTable } from '../repositories/unit-table';
 import { DEMO_BUILDS } from './builds';
-import { DEMO_JOBS, DEMO_MODELS, DEMO_PRICES } from './parts';
+import { DEMO_JOBS, DEMO_MODELS, DEMO_PAIRS, DEMO_PRICES, DEMO_TARGETS } from './parts';
 
 const BY = 'demo data';
 const YEAR_BEGINS = '2026-01-05T08:00:00.000Z';
@@ -77,6 +81,61 @@ async function seedParts(db: Knex, crateId: string): Promise<void> {
       });
     }
   }
+}
+
+/** What was noted beside parts and prices: pairs, rates, targets, a receipt, and who has taken what. */
+async function seedNotes(db: Knex, crateId: string): Promise<void> {
+  const base = { crateId, by: 'scanning desk', at: '2026-10-21T09:00:00.000Z' };
+  for (const { drive, ...pair } of DEMO_PAIRS)
+    await createPair(db, { ...base, pair: { ...pair, driveId: demoId(drive) } });
+  for (const [name, amount] of Object.entries(DEMO_TARGETS))
+    await setTarget(db, { ...base, id: demoId(name), version: 1, target: { amount, currency: 'EUR' } });
+  for (const [date, rate] of [
+    ['2026-03-02', 0.94],
+    ['2026-10-19', 0.92]
+  ] as const)
+    await createRate(db, { ...base, rate: { from: 'USD', to: 'EUR', rate, date } });
+  // A third vendor far away, in its own currency.
+  for (const [name, list] of [
+    ['Flue 80', 229],
+    ['Osier 0.8 80G', 31],
+    ['Skarn T5 2TB', 236]
+  ] as const)
+    await createQuote(db, {
+      ...base,
+      quote: {
+        partId: demoId(name),
+        vendor: 'Tidewrack Supply',
+        date: '2026-10-18',
+        currency: 'USD',
+        list,
+        shipping: 12,
+        expires: '2026-12-31'
+      }
+    });
+  await addUnits(db, {
+    ...base,
+    count: 2,
+    unit: { modelId: demoId('Chert T4 2TB'), state: 'owned', location: 'drawer 2' }
+  });
+  const carried = await unitTable(db, { crateId, tag: 'D-002' });
+  const items = carried.rows.map(({ id, version }) => ({ id, version }));
+  await editUnits(db, {
+    ...base,
+    at: '2026-11-16T07:30:00.000Z',
+    items,
+    set: { custodian: 'field crew', dueBack: '2026-11-20' },
+    event: { kind: 'checked out', message: (tags) => `field crew took ${tags}, due back 2026-11-20.` }
+  });
+  const receipt = 'Marktgasse Teile\n20 Oct 2026\nTrivet 40, one piece\n79.80 EUR, paid\n(an invented receipt)\n';
+  await createAttachment(db, {
+    ...base,
+    subjectTable: 'models',
+    subjectId: demoId('Trivet 40'),
+    name: 'receipt Trivet 40.txt',
+    type: 'text/plain',
+    content: Buffer.from(receipt)
+  });
 }
 
 async function seedBuilds(db: Knex, crateId: string): Promise<void> {
@@ -146,6 +205,7 @@ async function seedDemo(db: Knex, at: string): Promise<Crate> {
     demo: true
   });
   await seedParts(db, crate.id);
+  await seedNotes(db, crate.id);
   await seedBuilds(db, crate.id);
   return crate;
 }

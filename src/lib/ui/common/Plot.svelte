@@ -1,5 +1,8 @@
 <script lang="ts">
   import type { Data, Layout } from 'plotly.js';
+  import type * as Plotly from 'plotly.js-cartesian-dist-min';
+
+  type Drawing = (typeof Plotly)['default'];
 
   /** A chart is data: traces and a layout made by a pure function. Its numbers stand beside it as text and table. */
   let {
@@ -9,7 +12,7 @@
     layout = {}
   }: { title: string; summary: string; traces: Data[]; layout?: Partial<Layout> } = $props();
   let element = $state<HTMLDivElement>();
-  let plotly = $state.raw<typeof import('plotly.js')>();
+  let plotly = $state.raw<Drawing>();
   let theme = $state(0);
 
   $effect(() => {

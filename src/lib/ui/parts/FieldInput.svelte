@@ -1,6 +1,7 @@
 <script lang="ts">
   import { Checkbox, Select, SelectItem, TextInput } from 'carbon-components-svelte';
   import type { Draft, Field, FormError } from '#core/parts/form';
+  import { PORT_PRESETS, portDraft } from '#core/parts/port-presets';
   import Self from './FieldInput.svelte';
 
   type Props = {
@@ -12,8 +13,10 @@
     assumed: Record<string, string>;
     onedit: (path: string, value: Draft[string]) => void;
     onremove: (listPath: string, row: number) => void;
+    /** Fills several inputs at once: what one choice says about them. */
+    onfill?: (values: Draft) => void;
   };
-  let { field, path, draft, errors, assumed, onedit, onremove }: Props = $props();
+  let { field, path, draft, errors, assumed, onedit, onremove, onfill }: Props = $props();
 
   const error = $derived(errors[path]);
   const typed = $derived(typeof draft[path] === 'string' ? (draft[path] as string) : '');
@@ -22,6 +25,8 @@
   const unit = $derived('unit' in field && field.unit ? `, ${field.unit}` : '');
   const label = $derived(`${field.title}${unit}${field.required ? '' : ' (optional)'}`);
   const template = $derived(assumed[path]);
+  /** The bare value of a template, where it can be taken as it is. */
+  const confirmable = $derived(template?.split(' – ')[0] ?? '');
 </script>
 
 {#if field.type === 'group'}
@@ -29,7 +34,7 @@
     <legend>{field.title}{field.required ? '' : ' (optional)'}</legend>
     <div class="fields">
       {#each field.fields as inner (inner.key)}
-        <Self field={inner} path="{path}.{inner.key}" {draft} {errors} {assumed} {onedit} {onremove} />
+        <Self field={inner} path="{path}.{inner.key}" {draft} {errors} {assumed} {onedit} {onremove} {onfill} />
       {/each}
     </div>
     {#if error}<p class="error">{error.message}</p>{/if}
@@ -39,9 +44,36 @@
     <legend>{field.title}</legend>
     {#each { length: rows } as _, row (row)}
       <div class="list-row">
+        {#if path === 'ports' && onfill}
+          <div class="preset">
+            <Select
+              labelText="What is printed beside it"
+              selected=""
+              on:update={(e) => {
+                const preset = PORT_PRESETS.find((p) => p.label === e.detail);
+                if (preset) onfill(portDraft(preset, `${path}.${row}`, draft));
+              }}
+            >
+              <SelectItem value="" text="choose, and the rest is filled in" />
+              {#each PORT_PRESETS as preset (preset.label)}<SelectItem
+                  value={preset.label}
+                  text={preset.label}
+                />{/each}
+            </Select>
+          </div>
+        {/if}
         <div class="fields">
           {#each field.fields as inner (inner.key)}
-            <Self field={inner} path="{path}.{row}.{inner.key}" {draft} {errors} {assumed} {onedit} {onremove} />
+            <Self
+              field={inner}
+              path="{path}.{row}.{inner.key}"
+              {draft}
+              {errors}
+              {assumed}
+              {onedit}
+              {onremove}
+              {onfill}
+            />
           {/each}
         </div>
         <button type="button" class="plain" onclick={() => onremove(path, row)}>Remove {field.item} {row + 1}</button>
@@ -103,6 +135,14 @@
       autocomplete="off"
       on:input={(e) => onedit(path, String(e.detail ?? ''))}
     />
+    {#if typed === '' && template && confirmable !== ''}
+      <button
+        type="button"
+        class="confirm"
+        aria-label="Confirm {confirmable} for {field.title}"
+        onclick={() => onedit(path, confirmable)}>confirm {confirmable}</button
+      >
+    {/if}
     {#if error && error.suggestions.length > 0}
       <p class="meant">
         Meant
@@ -152,6 +192,19 @@
     border: 1px solid var(--ash-ember);
     background: none;
     color: var(--ash-ember);
+    cursor: pointer;
+  }
+  .preset {
+    max-width: 320px;
+    margin-bottom: 10px;
+  }
+  .confirm {
+    padding: 2px 0;
+    border: 0;
+    background: none;
+    color: var(--ash-ember);
+    font-size: var(--ash-text-small);
+    text-decoration: underline;
     cursor: pointer;
   }
   .error {

@@ -20,8 +20,10 @@
     saveLabel: string;
     onsave: (spec: Record<string, unknown>) => void;
     oncancel: () => void;
+    /** What stands in the form came from a pasted text. */
+    pasted?: boolean;
   };
-  let { fields, fixed, spec, draftKey, refused, busy, saveLabel, onsave, oncancel }: Props = $props();
+  let { fields, fixed, spec, draftKey, refused, busy, saveLabel, onsave, oncancel, pasted = false }: Props = $props();
 
   // svelte-ignore state_referenced_locally
   const stored = draftFrom(fields, spec ?? {});
@@ -87,6 +89,10 @@
     draft[path] = value;
     touched = true;
   }
+  function onfill(values: Draft): void {
+    draft = { ...draft, ...values };
+    touched = true;
+  }
   /** Takes a row out of a list and moves the later ones up. */
   function onremove(listPath: string, row: number): void {
     const next: Draft = {};
@@ -124,12 +130,15 @@
 <form onsubmit={submit} novalidate>
   {#if restored}
     <p class="restored">
-      This is what you typed earlier and did not save. <button type="button" onclick={discard}>Start over</button>
+      {pasted
+        ? 'This was read from what you pasted; look through it before you save.'
+        : 'This is what you typed earlier and did not save.'}
+      <button type="button" onclick={discard}>Start over</button>
     </p>
   {/if}
   <div class="first">
     {#each needed as field (field.key)}
-      <FieldInput {field} path={field.key} {draft} {errors} {assumed} {onedit} {onremove} />
+      <FieldInput {field} path={field.key} {draft} {errors} {assumed} {onedit} {onremove} {onfill} />
     {/each}
   </div>
   {#each groups as [name, list] (name)}
@@ -140,7 +149,7 @@
       <summary>{name}<span class="quiet small">, optional{wrong ? ' – needs a look' : ''}</span></summary>
       <div class="first">
         {#each list as field (field.key)}
-          <FieldInput {field} path={field.key} {draft} {errors} {assumed} {onedit} {onremove} />
+          <FieldInput {field} path={field.key} {draft} {errors} {assumed} {onedit} {onremove} {onfill} />
         {/each}
       </div>
     </details>

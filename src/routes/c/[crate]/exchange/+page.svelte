@@ -20,7 +20,6 @@
 
   // svelte-ignore state_referenced_locally
   const task = new Task(`task:import:${data.crate.id}`, ended);
-  // svelte-ignore state_referenced_locally
   const opening = new Task('task:bundle', opened);
   $effect(() => {
     task.resume();

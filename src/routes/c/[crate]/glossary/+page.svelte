@@ -4,7 +4,6 @@
   import { GLOSSARY } from '#core/facts/glossary';
 
   let { data } = $props();
-  // svelte-ignore state_referenced_locally
   let find = $state(page.url.searchParams.get('term') ?? '');
   $effect(() => {
     find = page.url.searchParams.get('term') ?? '';

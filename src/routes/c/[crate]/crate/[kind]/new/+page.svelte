@@ -1,5 +1,6 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
+  import { page } from '$app/state';
   import { KIND_LABEL } from '#core/parts/kinds';
   import { send } from '$lib/client/api';
   import { saved } from '$lib/client/undo';
@@ -42,6 +43,7 @@
       fields={data.fields}
       fixed={{ kind: data.kind }}
       {draftKey}
+      pasted={page.url.searchParams.get('from') === 'paste'}
       {refused}
       {busy}
       saveLabel="Add the {label}"
