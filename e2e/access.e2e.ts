@@ -10,7 +10,19 @@ const PAGES = [
   '/b/AC-0001/pair',
   '/b/AC-0008/bench',
   '/b/AC-0001/log',
-  '/crates'
+  '/crates',
+  '/c/fernhollow/crate/paste',
+  '/c/fernhollow/units',
+  '/c/fernhollow/u/D-002',
+  '/c/fernhollow/find',
+  '/c/fernhollow/labels?tag=D-002',
+  '/c/fernhollow/prices',
+  '/c/fernhollow/pairs',
+  '/c/fernhollow/exchange',
+  '/c/fernhollow/history',
+  '/c/fernhollow/glossary',
+  '/b/AC-0001/buy',
+  '/backup'
 ];
 
 for (const path of PAGES) {

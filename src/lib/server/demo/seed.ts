@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import type { Knex } from 'knex';
 import type { Choice } from '#core/build/build';
+import { STAGES } from '#core/build/stages';
 import { OS_LABEL } from '#core/facts/filesystems';
 import { plan, portOf } from '#core/plan/plan';
 import { simulatePairCheck } from '#core/simulate/pair-check';
@@ -118,15 +119,6 @@ async function seedNotes(db: Knex, crateId: string): Promise<void> {
     count: 2,
     unit: { modelId: demoId('Chert T4 2TB'), state: 'owned', location: 'drawer 2' }
   });
-  const carried = await unitTable(db, { crateId, tag: 'D-002' });
-  const items = carried.rows.map(({ id, version }) => ({ id, version }));
-  await editUnits(db, {
-    ...base,
-    at: '2026-11-16T07:30:00.000Z',
-    items,
-    set: { custodian: 'field crew', dueBack: '2026-11-20' },
-    event: { kind: 'checked out', message: (tags) => `field crew took ${tags}, due back 2026-11-20.` }
-  });
   const receipt = 'Marktgasse Teile\n20 Oct 2026\nTrivet 40, one piece\n79.80 EUR, paid\n(an invented receipt)\n';
   await createAttachment(db, {
     ...base,
@@ -135,6 +127,20 @@ async function seedNotes(db: Knex, crateId: string): Promise<void> {
     name: 'receipt Trivet 40.txt',
     type: 'text/plain',
     content: Buffer.from(receipt)
+  });
+}
+
+/** What is out of the crate: one drive, and it is late. */
+async function seedLending(db: Knex, crateId: string): Promise<void> {
+  const carried = await unitTable(db, { crateId, tag: 'D-002' });
+  const items = carried.rows.map(({ id, version }) => ({ id, version }));
+  await editUnits(db, {
+    crateId,
+    by: 'scanning desk',
+    at: '2026-11-16T07:30:00.000Z',
+    items,
+    set: { custodian: 'field crew', dueBack: '2026-11-20' },
+    event: { kind: 'checked out', message: (tags) => `field crew took ${tags}, due back 2026-11-20.` }
   });
 }
 
@@ -162,6 +168,21 @@ async function seedBuilds(db: Knex, crateId: string): Promise<void> {
       by: BY,
       at: `${demo.planned}T10:00:00.000Z`
     });
+    // What is put together holds its parts: the first free unit of each.
+    if (STAGES.indexOf(demo.stage) >= STAGES.indexOf('assembled') && demo.stage !== 'retired')
+      for (const modelId of [choice.enclosureId, choice.driveId]) {
+        const { rows } = await unitTable(db, { crateId, modelId, state: 'owned' });
+        const free = rows.find((row) => !row.build);
+        if (!free) continue;
+        await editUnits(db, {
+          crateId,
+          items: [{ id: free.id, version: free.version }],
+          set: { buildId: id },
+          event: { kind: 'assembled', message: (tags) => `${tags} went into ${tag}.` },
+          by: BY,
+          at: `${demo.planned}T11:00:00.000Z`
+        });
+      }
     for (const { date, seed, fault } of demo.runs ?? []) {
       const results = simulatePairCheck(report, seed, fault);
       if (!results) continue;
@@ -207,6 +228,7 @@ async function seedDemo(db: Knex, at: string): Promise<Crate> {
   await seedParts(db, crate.id);
   await seedNotes(db, crate.id);
   await seedBuilds(db, crate.id);
+  await seedLending(db, crate.id);
   return crate;
 }
 

@@ -18,7 +18,9 @@
   let { preview, onmap }: { preview: ImportPreview; onmap: (mapping: (string | null)[]) => void } = $props();
   const WORD = { new: 'new', changed: 'changes', same: 'is there already', wrong: 'wrong' };
   const used = $derived(
-    preview.columns.filter((c) => preview.rows.some((row) => row.cells[c.path] || row.errors[c.path]))
+    preview.columns.filter(
+      (c) => c.path !== 'name' && preview.rows.some((row) => row.cells[c.path] || row.errors[c.path])
+    )
   );
 </script>
 

@@ -70,7 +70,7 @@
     bind:this={input}
     bind:value={words}
     {onkeydown}
-    type="search"
+    type="text"
     role="combobox"
     aria-expanded={shown.length > 0}
     aria-controls="palette-list"

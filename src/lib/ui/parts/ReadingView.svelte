@@ -1,5 +1,6 @@
 <script lang="ts">
   import { LINK_MODES, type LinkMode } from '#core/facts/link-modes';
+  import { PLUG_LABELS } from '#core/parts/link-mode';
   import type { Field } from '#core/parts/form';
   import type { Reading } from '#core/reading/reading';
   import { fieldAt } from './choices';
@@ -22,11 +23,13 @@
   }
   function unitOf(path: string): string {
     const field = fieldAt(fields, path);
+    if (path === 'm2LengthsMm') return 'mm';
     return field && 'unit' in field ? (field.unit ?? '') : '';
   }
   function say(path: string, value: unknown): string {
     const field = fieldAt(fields, path);
     const one = (v: unknown): string => {
+      if (typeof v === 'string' && Object.hasOwn(PLUG_LABELS, v)) return PLUG_LABELS[v as keyof typeof PLUG_LABELS];
       if (typeof v === 'string' && Object.hasOwn(LINK_MODES, v)) return LINK_MODES[v as LinkMode].label;
       if (field && 'options' in field) return field.options.find((o) => o.value === v)?.label ?? String(v);
       if (typeof v === 'boolean') return v ? 'yes' : 'no';

@@ -316,11 +316,11 @@
     margin-bottom: 12px;
   }
   .narrow :global(.bx--search) {
-    width: 240px;
+    width: 210px;
   }
   .narrow :global(.bx--form-item) {
     flex: 0 0 auto;
-    width: 138px;
+    width: 122px;
   }
   .bulk {
     display: flex;

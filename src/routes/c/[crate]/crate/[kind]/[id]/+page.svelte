@@ -168,7 +168,7 @@
       <a
         href={withQuery(page.url, { tab: entry.id === 'specification' ? '' : entry.id })}
         aria-current={tab === entry.id ? 'page' : undefined}
-        >{entry.label}{#if entry.count !== undefined}<span class="small quiet"> {entry.count}</span>{/if}</a
+        >{entry.label}{#if entry.count !== undefined}<span class="small quiet">&nbsp;{entry.count}</span>{/if}</a
       >
     {/each}
   </nav>

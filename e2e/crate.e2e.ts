@@ -1,0 +1,138 @@
+import { readFileSync } from 'node:fs';
+import { crateId, expect, open, test } from './test';
+
+test('a specification is pasted, what is open is answered, and the part is saved', async ({ page }) => {
+  await open(page, '/c/fernhollow/crate/paste');
+  await page
+    .getByLabel('What it says')
+    .fill(
+      'Andiron 40 enclosure\nUSB4, up to 40GB/s, USB-C port\nFor M.2 NVMe 2280, M key\nFanless aluminium, 180 g\nup to 8 TB'
+    );
+  await expect(page.getByText('40GB/s would be bytes; links are rated in bits', { exact: false })).toBeVisible();
+  await page.getByLabel('USB4 40 Gb/s').check();
+  await expect(page.getByRole('row', { name: /Weight/ })).toContainText('stated');
+  await page.getByRole('button', { name: 'Go on to the enclosure' }).click();
+  await expect(page.getByText('read from what you pasted', { exact: false })).toBeVisible();
+  await page.getByRole('button', { name: 'Add the enclosure' }).click();
+  await expect(page.getByRole('link', { name: 'Andiron 40 enclosure' })).toBeVisible();
+  await expect(page.getByRole('row', { name: /Andiron 40/ })).toContainText('USB4 40 Gb/s');
+});
+
+test('a CSV with errors shows them beside their rows, imports nothing, then all but the wrong rows, once', async ({
+  page
+}) => {
+  await open(page, '/c/fernhollow/exchange');
+  const csv = 'Name,Media,Form factor,"Capacity, TB",colour\r\nKarst,nvme,M.2,2000 GB,red\r\nBad,nvme,m2,-1,blue\r\n';
+  const file = { name: 'drives.csv', mimeType: 'text/csv', buffer: Buffer.from(csv) };
+  await page.getByLabel('File', { exact: true }).setInputFiles(file);
+  await expect(page.getByRole('row', { name: /Bad/ })).toContainText('less than 0.001 TB');
+  const start = page.getByRole('button', { name: 'Import 1 rows' });
+  await expect(start).toBeDisabled();
+  await page.getByText('leave out the 1 wrong rows', { exact: false }).click();
+  await start.click();
+  await expect(page.getByText('Imported: 1 new, 0 changed.')).toBeVisible();
+  await page.getByLabel('File', { exact: true }).setInputFiles([]);
+  await page.getByLabel('File', { exact: true }).setInputFiles(file);
+  await expect(page.getByRole('row', { name: /Karst/ })).toContainText('is there already');
+});
+
+test('units: added, lent by keyboard alone, found by a picture of their label, deleted and brought back', async ({
+  page
+}) => {
+  await open(page, '/c/fernhollow/crate/drive?find=loam');
+  await page.getByRole('link', { name: 'Loam S6 1TB' }).click();
+  await page
+    .getByRole('link', { name: /^Units/ })
+    .last()
+    .click();
+  await page.getByLabel('How many').fill('2');
+  await page.getByRole('button', { name: 'Add units' }).click();
+  await expect(page.getByText('Added 2 units.')).toBeVisible();
+
+  // the palette: from anywhere to the unit, without a mouse
+  await page.keyboard.press('Control+k');
+  await page.keyboard.type('D-012');
+  await expect(page.getByRole('option', { name: /D-012 · Loam/ })).toBeVisible();
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(/\/u\/D-012$/);
+  await page.getByRole('button', { name: 'Check out' }).press('Enter');
+  await page.getByLabel('Who takes it').fill('field crew');
+  await page
+    .getByRole('dialog', { name: /Check out/ })
+    .getByRole('button', { name: 'Check out' })
+    .press('Enter');
+  await expect(page.getByText('field crew took D-012.')).toBeVisible();
+
+  const code = await page.getByRole('img', { name: 'Code that opens this page' }).screenshot();
+  await open(page, '/c/fernhollow/find');
+  await page
+    .getByLabel('photograph the label', { exact: false })
+    .setInputFiles({ name: 'label.png', mimeType: 'image/png', buffer: code });
+  await expect(page).toHaveURL(/\/u\/D-012$/);
+  await page.getByRole('button', { name: 'Delete' }).click();
+  await expect(page).toHaveURL(/\/units$/);
+  await page.getByRole('button', { name: 'Undo' }).last().click();
+  await expect(page.getByText('Taken back.')).toBeVisible();
+  await open(page, '/c/fernhollow/u/D-012');
+  await expect(page.getByRole('heading', { name: /D-012/ })).toBeVisible();
+});
+
+test('a build’s shopping list tells what is there, what is to buy and what is missing', async ({ page }) => {
+  await open(page, '/b/AC-0001/buy');
+  await expect(page.getByRole('row', { name: /Kiln/ })).toContainText('in the crate');
+  await expect(page.getByRole('heading', { name: 'Before you can start' })).toBeVisible();
+});
+
+test('many parts at once: a field is set, and taken back', async ({ page }) => {
+  await open(page, '/c/fernhollow/crate/drive?having=owned');
+  await page.getByLabel('Choose all on this page').check();
+  await page.getByRole('button', { name: 'Set a field' }).click();
+  const dialog = page.getByRole('dialog', { name: /Set a field/ });
+  await dialog.getByLabel('Field').selectOption('warrantyYears');
+  await dialog.getByLabel(/New value/).fill('4');
+  await dialog.getByRole('button', { name: 'Set it' }).click();
+  await expect(page.getByText(/^Set Warranty of \d+ drives\.$/)).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).last().click();
+  await expect(page.getByText('Taken back.')).toBeVisible();
+});
+
+test('a host’s port is filled from what is printed beside it', async ({ page }) => {
+  await open(page, '/c/fernhollow/crate/host/new');
+  await page.getByRole('button', { name: 'Add a port' }).click();
+  await page.getByLabel('What is printed beside it').selectOption('Thunderbolt 4 port');
+  await expect(page.getByLabel('Plug', { exact: true })).toHaveValue('usb-c');
+  await expect(page.getByLabel('Thunderbolt 4', { exact: true })).toBeChecked();
+});
+
+test('a bundle opens as a crate of its own', async ({ page }) => {
+  const id = await crateId(page, 'fernhollow');
+  const bundle = await (await page.request.get(`/api/crates/${id}/bundle`)).body();
+  await open(page, '/c/fernhollow/exchange');
+  await page
+    .getByLabel('Open a bundle', { exact: false })
+    .setInputFiles({ name: 'b.json', mimeType: 'application/json', buffer: bundle });
+  await expect(page).toHaveURL(/\/c\/fernhollow-2/);
+  const schema = (await (await page.request.get('/api/bundle.schema.json')).json()) as { required: string[] };
+  expect(schema.required).toContain('models');
+});
+
+test('a backup is downloaded, something is changed, and the backup brings the old state back', async ({ page }) => {
+  await open(page, '/backup');
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: 'Download a backup' }).click()
+  ]);
+  const content = readFileSync((await download.path())!);
+  await page.request.post('/api/crates', { data: { name: 'After the backup' } });
+  await open(page, '/backup');
+  const file = page.getByLabel('Backup file');
+  await file.setInputFiles({ name: 'broken.gz', mimeType: 'application/gzip', buffer: content.subarray(0, 900) });
+  await page.getByLabel(/To go on, type/).fill('replace everything');
+  await page.getByRole('button', { name: 'Restore', exact: true }).click();
+  await expect(page.getByText('This is no backup of Ash Crate, or it is damaged.')).toBeVisible();
+  await file.setInputFiles({ name: 'backup.gz', mimeType: 'application/gzip', buffer: content });
+  await page.getByRole('button', { name: 'Restore', exact: true }).click();
+  await expect(page).toHaveURL(/\/crates$/, { timeout: 20_000 });
+  await expect(page.getByText('After the backup')).toBeHidden();
+  await expect(page.getByRole('link', { name: /Fernhollow/ }).first()).toBeVisible();
+});
