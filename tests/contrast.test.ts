@@ -80,11 +80,20 @@ describe('every token in use', () => {
   it('is defined, and stands in a pair above unless it is only a thin rule between things', () => {
     const paired = new Set(PAIRS.flatMap(([front, backs]) => [front, ...backs]));
     const undefinedTokens = [...used].filter(
-      (name) => !(name in colours) && !['text', 'text-small', 'text-large', 'font', 'mono'].includes(name)
+      (name) =>
+        !(name in colours) &&
+        !name.startsWith('print-') &&
+        !['text', 'text-small', 'text-large', 'font', 'mono'].includes(name)
     );
     expect(undefinedTokens).toEqual([]);
     // a line only repeats what space says already
     expect([...used].filter((name) => name in colours && !paired.has(name) && name !== 'line')).toEqual([]);
+  });
+  it('labels are paper in both themes: dark on light, as scanners want it', () => {
+    const print = Object.fromEntries(
+      [...css.matchAll(/--ash-(print-[\w-]+):\s*(#[0-9a-f]{6});/g)].map((m) => [m[1]!, m[2]!])
+    );
+    expect(contrast(print['print-ink']!, print['print-paper']!)).toBeGreaterThan(12);
   });
   it('computes contrast as the standard does: black on white is 21, grey #767676 on white 4.54', () => {
     expect(contrast('#000000', '#ffffff')).toBeCloseTo(21, 6);

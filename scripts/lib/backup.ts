@@ -1,6 +1,6 @@
 import { mkdirSync, renameSync, writeFileSync } from 'node:fs';
 import { dirname, join, resolve } from 'node:path';
-import { makeBackup } from '../../src/lib/server/exchange/backup.ts';
+import { makeBackup } from '../../src/lib/server/repositories/backup.ts';
 import { withDatabase } from './with-database.ts';
 
 /** Writes everything in the database into one file: `npm run backup [-- file]`. */

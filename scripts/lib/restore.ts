@@ -1,6 +1,6 @@
 import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
-import { makeBackup, readBackup, restoreBackup } from '../../src/lib/server/exchange/backup.ts';
+import { makeBackup, readBackup, restoreBackup } from '../../src/lib/server/repositories/backup.ts';
 import { Problem } from '../../src/lib/server/problem.ts';
 import { giveUp } from '../setup.mjs';
 import { withDatabase } from './with-database.ts';

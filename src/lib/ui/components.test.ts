@@ -9,6 +9,13 @@ import Lane from './common/Lane.svelte';
 import Verdict from './common/Verdict.svelte';
 import Rail from './frame/Rail.svelte';
 import { columnsOf } from './parts/columns';
+import { GLOSSARY, termFor } from '#core/facts/glossary';
+import { formFields } from '#core/parts/form-fields';
+import { MODEL_SCHEMAS } from '#core/parts/model';
+import { PORT_PRESETS, portDraft } from '#core/parts/port-presets';
+import { editablePaths, optionsAt } from './parts/choices';
+import { age, priceTraces } from './prices/history';
+import { tagIn } from './units/scanned';
 import { refusedFields } from './parts/refused';
 import Findings from './pair/Findings.svelte';
 import Reasons from './pair/Reasons.svelte';
@@ -152,6 +159,79 @@ describe('the rail', () => {
   });
 });
 
+describe('what a scanner or a person gives', () => {
+  it.each([
+    ['d-004', 'D-004'],
+    ['http://127.0.0.1:4310/c/fernhollow/u/E-001', 'E-001'],
+    ['http://127.0.0.1:4310/c/x/u/my%20tag', 'my tag'],
+    ['http://elsewhere.example/other', undefined],
+    ['http://a/c/x/u/%E0%A4%A', undefined],
+    ['my own', 'my own'],
+    ['  ', undefined]
+  ])('%s', (text, tag) => expect(tagIn(text)).toBe(tag));
+});
+
+describe('prices over time', () => {
+  const quote = (vendor: string, date: string, list: number) => ({ partId: 'p', vendor, date, currency: 'EUR', list });
+  it('are a line a vendor in the order of the days, and the target across them', () => {
+    const traces = priceTraces(
+      [quote('a', '2026-03-01', 90), quote('b', '2026-02-01', 95), quote('a', '2026-01-01', 100)],
+      {
+        amount: 80,
+        currency: 'EUR'
+      }
+    ) as { name: string; x: string[]; y: number[] }[];
+    expect(traces.map((t) => t.name)).toEqual(['a, EUR', 'b, EUR', 'target, EUR']);
+    expect(traces[0]).toMatchObject({ x: ['2026-01-01', '2026-03-01'], y: [100, 90] });
+    expect(traces[2]!.x).toEqual(['2026-01-01', '2026-03-01']);
+    expect(priceTraces([], { amount: 1, currency: 'EUR' })).toEqual([]);
+  });
+  it.each([
+    ['2026-11-24', 'today'],
+    ['2026-11-23', '1 day'],
+    ['2026-10-20', '35 days'],
+    ['2026-05-24', '6 months'] // 184 days / 30.4
+  ])('the age of %s', (date, words) => expect(age(date, '2026-11-24')).toBe(words));
+});
+
+describe('fields that many parts can share', () => {
+  const fields = formFields(MODEL_SCHEMAS.drive);
+  it('are single values by their path; names and lists are not among them', () => {
+    const paths = editablePaths(fields).map((e) => e.path);
+    expect(paths).toEqual(expect.arrayContaining(['media', 'flash.cell', 'pcie.lanes', 'warrantyYears']));
+    expect(paths).not.toEqual(expect.arrayContaining(['name']));
+    expect(paths).not.toEqual(expect.arrayContaining(['components']));
+  });
+  it('offer the choices of their field', () => {
+    expect(optionsAt(fields, 'flash.cell').options.map((o) => o.value)).toEqual(['tlc', 'qlc', 'mlc', 'slc']);
+    expect(optionsAt(fields, 'nothing').options).toEqual([]);
+  });
+});
+
+describe('ports as they are printed', () => {
+  it('fill plug, modes and power; what was typed stays', () => {
+    const preset = PORT_PRESETS.find((p) => p.label === 'Thunderbolt 4 port')!;
+    expect(portDraft(preset, 'ports.1', { 'ports.1.label': 'left' })).toEqual({
+      'ports.1.id': 'p2',
+      'ports.1.plug': 'usb-c',
+      'ports.1.modes': ['tbt4-40g'],
+      'ports.1.powerW': '15'
+    });
+  });
+});
+
+describe('the glossary', () => {
+  it('knows a term by its other names', () => {
+    expect(termFor('usb 3.2 gen 2')?.term ?? termFor('USB 3.2 Gen 2x1')?.term).toBe('USB 10 Gb/s');
+    expect(termFor('UASP')?.term).toBe('UAS');
+    expect(termFor('constructor')).toBeUndefined();
+  });
+  it('has every term once, in plain sentences', () => {
+    expect(new Set(GLOSSARY.map((t) => t.term)).size).toBe(GLOSSARY.length);
+    for (const { term, means } of GLOSSARY) expect(means, term).toMatch(/\.$/);
+  });
+});
+
 describe('tables of parts', () => {
   it.each([
     ['drive', aDrive(), ['Test T4 2TB', 'NVMe, M.2', 'PCIe 4.0 x4', '2\u202fTB', '7000\u202fMB/s', '6000\u202fMB/s']],
@@ -159,7 +239,8 @@ describe('tables of parts', () => {
     ['cable', aCable(), ['Test C-C', 'USB-C to USB-C', 'USB4 40 Gb/s', 'passive', '0.8\u202fm']],
     ['host', aHost(), ['Test host', 'Linux 6.1', 'USB4 40 Gb/s', '1', '']]
   ] as const)('%s', (kind, spec, cells) => {
-    expect(columnsOf(kind).map((column) => column.cell(spec).text)).toEqual(cells);
+    const plain = columnsOf(kind).filter((column) => column.plain);
+    expect(plain.map((column) => column.cell(spec).text)).toEqual(cells);
   });
   it('what the server refused finds its field again', () => {
     expect(refusedFields([{ path: 'spec.flash.cacheGB', message: 'is too small' }], 'spec.')).toEqual({

@@ -27,7 +27,7 @@ function ask(init: RequestInit & { url?: string }, op = echo as Parameters<typeo
     headers: { 'content-type': 'application/json' },
     ...init
   } as RequestInit);
-  return serve(op)({ request, params: {}, url } as unknown as RequestEvent);
+  return serve(op)({ request, params: {}, url, cookies: { get: () => undefined } } as unknown as RequestEvent);
 }
 const fields = async (answer: Response) =>
   ((await answer.json()) as { error: { fields: { path: string }[] } }).error.fields.map((f) => f.path);

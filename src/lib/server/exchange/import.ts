@@ -15,6 +15,7 @@ import { quoteSchema, type Quote } from '#core/parts/quote';
 import { unitSchema, type Unit } from '#core/parts/unit';
 import { changeMany, newId, type StoredTable } from '../db/change';
 import { Problem } from '../problem';
+import { buildTags } from '../repositories/builds';
 import { listModels, toRow as modelRow } from '../repositories/models';
 import { listQuotes, toRow as quoteRow } from '../repositories/quotes';
 import { listUnits, toRow as unitRow } from '../repositories/units';
@@ -129,10 +130,7 @@ async function targetOf(db: Knex, crateId: string, what: FileKind, kind: Kind): 
   }
   const parts = await partsByName(db, crateId);
   if (what === 'units') {
-    const [stored, builds] = await Promise.all([
-      listUnits(db, { crateId }),
-      db('builds').where({ crate_id: crateId }).select('id', 'tag') as Promise<{ id: string; tag: string }[]>
-    ]);
+    const [stored, builds] = await Promise.all([listUnits(db, { crateId }), buildTags(db, crateId)]);
     return {
       table: 'units',
       known: new Map(

@@ -42,6 +42,11 @@ export async function listBuilds(db: Knex, crateId: string): Promise<StoredBuild
   return (await db('builds').where({ crate_id: crateId }).orderBy('tag')).map(fromRow);
 }
 
+/** Tags alone, for what names a build by its tag. */
+export function buildTags(db: Knex, crateId: string): Promise<{ id: string; tag: string }[]> {
+  return db('builds').where({ crate_id: crateId }).select('id', 'tag');
+}
+
 /** @throws Problem `not-found` */
 export async function getBuild(
   db: Knex,

@@ -10,9 +10,9 @@ import { UNIT_STATES } from '#core/parts/unit';
 import { houseRulesSchema, planInputSchema, planReportSchema } from '#core/plan/report';
 import { newId } from '../db/change';
 import { Problem } from '../problem';
-import { createCrate, getCrate, type Crate } from '../repositories/crates';
-import { keepFile } from '../repositories/attachments';
-import { targetSchema } from '../repositories/models';
+import { createCrate, getCrate, type Crate } from './crates';
+import { keepFile } from './attachments';
+import { targetSchema } from './models';
 import type { Work } from '../tasks';
 
 /** Every row of a bundle: what the contract says of it, and when it was made and changed. */
