@@ -3,52 +3,19 @@ import { id, isoDate, text } from '#core/parts/field';
 import { KINDS } from '#core/parts/kinds';
 import { modelSchema } from '#core/parts/model';
 import { UNIT_STATES, unitSchema } from '#core/parts/unit';
-import { FILTERS, HAVING, modelTable } from '../../repositories/model-table';
+import { modelTable } from '../../repositories/model-table';
 import * as models from '../../repositories/models';
-import { UNIT_SORTS, unitTable } from '../../repositories/unit-table';
+import { unitTable } from '../../repositories/unit-table';
 import * as units from '../../repositories/units';
 import { search } from '../../repositories/search';
 import { operation } from '../operation';
+import { filtersIn, modelTableQuery, unitTableQuery } from '../table-query';
 import { changed, CRATE, here, inCrate, inCrateWithId, version } from './common';
 
 const items = z
   .array(z.strictObject({ id: id(), version }))
   .min(1)
   .max(500);
-const yes = z.enum(['yes', 'no']).transform((word) => word === 'yes');
-const pageQuery = {
-  find: z.string().max(200).optional(),
-  down: yes.optional(),
-  page: z.coerce.number().int().min(1).max(100_000).optional(),
-  size: z.coerce.number().int().min(1).max(200).optional()
-};
-const filterPaths = [...new Set(Object.values(FILTERS).flatMap((filters) => Object.keys(filters)))];
-
-/** What the address of a table of parts holds: the page and the API read the same. */
-export const modelTableQuery = z.object({
-  kind: z.enum(KINDS),
-  ...pageQuery,
-  sort: z.string().max(40).optional(),
-  having: z.enum(HAVING).optional(),
-  ...Object.fromEntries(filterPaths.map((path) => [path, z.string().max(40).optional()]))
-});
-/** The filters among the rest of a query. */
-export const filtersIn = (query: Record<string, unknown>): Record<string, string> =>
-  Object.fromEntries(
-    filterPaths.flatMap((path) => (typeof query[path] === 'string' && query[path] !== '' ? [[path, query[path]]] : []))
-  );
-
-export const unitTableQuery = z.object({
-  ...pageQuery,
-  sort: z.enum(UNIT_SORTS).optional(),
-  state: z.enum(UNIT_STATES).optional(),
-  kind: z.enum(KINDS).optional(),
-  out: yes.optional(),
-  modelId: id().optional(),
-  buildId: id().optional(),
-  tag: text('Tag', 20).optional()
-});
-
 const storedModel = z.strictObject({
   id: z.string(),
   version: z.number(),

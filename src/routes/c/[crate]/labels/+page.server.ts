@@ -1,5 +1,5 @@
 import { error } from '@sveltejs/kit';
-import { unitTableQuery } from '$lib/server/api/operations/stock';
+import { unitTableQuery } from '$lib/server/api/table-query';
 import { labelOf } from '$lib/server/labels';
 import { forPage } from '$lib/server/page';
 import { unitTable } from '$lib/server/repositories/unit-table';

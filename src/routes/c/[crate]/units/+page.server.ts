@@ -1,5 +1,5 @@
 import { error } from '@sveltejs/kit';
-import { unitTableQuery } from '$lib/server/api/operations/stock';
+import { unitTableQuery } from '$lib/server/api/table-query';
 import { forPage, today } from '$lib/server/page';
 import { listBuilds } from '$lib/server/repositories/builds';
 import { unitTable } from '$lib/server/repositories/unit-table';

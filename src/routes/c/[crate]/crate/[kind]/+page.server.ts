@@ -1,7 +1,7 @@
 import { error } from '@sveltejs/kit';
 import { formFields } from '#core/parts/form-fields';
 import { MODEL_SCHEMAS } from '#core/parts/model';
-import { filtersIn, modelTableQuery } from '$lib/server/api/operations/stock';
+import { filtersIn, modelTableQuery } from '$lib/server/api/table-query';
 import { forPage } from '$lib/server/page';
 import { modelTable, FILTERS } from '$lib/server/repositories/model-table';
 import { countModels } from '$lib/server/repositories/models';

@@ -1,0 +1,40 @@
+import { z } from 'zod';
+import { id, text } from '#core/parts/field';
+import { KINDS } from '#core/parts/kinds';
+import { UNIT_STATES } from '#core/parts/unit';
+import { FILTERS, HAVING } from '../repositories/model-table';
+import { UNIT_SORTS } from '../repositories/unit-table';
+
+const yes = z.enum(['yes', 'no']).transform((word) => word === 'yes');
+const pageQuery = {
+  find: z.string().max(200).optional(),
+  down: yes.optional(),
+  page: z.coerce.number().int().min(1).max(100_000).optional(),
+  size: z.coerce.number().int().min(1).max(200).optional()
+};
+const filterPaths = [...new Set(Object.values(FILTERS).flatMap((filters) => Object.keys(filters)))];
+
+/** What the address of a table of parts holds: the page and the API read the same. */
+export const modelTableQuery = z.object({
+  kind: z.enum(KINDS),
+  ...pageQuery,
+  sort: z.string().max(40).optional(),
+  having: z.enum(HAVING).optional(),
+  ...Object.fromEntries(filterPaths.map((path) => [path, z.string().max(40).optional()]))
+});
+/** The filters among the rest of a query. */
+export const filtersIn = (query: Record<string, unknown>): Record<string, string> =>
+  Object.fromEntries(
+    filterPaths.flatMap((path) => (typeof query[path] === 'string' && query[path] !== '' ? [[path, query[path]]] : []))
+  );
+
+export const unitTableQuery = z.object({
+  ...pageQuery,
+  sort: z.enum(UNIT_SORTS).optional(),
+  state: z.enum(UNIT_STATES).optional(),
+  kind: z.enum(KINDS).optional(),
+  out: yes.optional(),
+  modelId: id().optional(),
+  buildId: id().optional(),
+  tag: text('Tag', 20).optional()
+});
