@@ -26,10 +26,11 @@ export default defineConfig({
       ]
     }
   },
-  // Faults stop the database that the other tests use, so they come last and alone.
+  // A restore replaces what the other tests use, and faults stop their database: they come last, each alone.
   projects: [
-    { name: 'journeys', testIgnore: '**/faults.e2e.ts' },
-    { name: 'faults', testMatch: '**/faults.e2e.ts', dependencies: ['journeys'] }
+    { name: 'journeys', testIgnore: ['**/faults.e2e.ts', '**/backup.e2e.ts'] },
+    { name: 'backup', testMatch: '**/backup.e2e.ts', dependencies: ['journeys'] },
+    { name: 'faults', testMatch: '**/faults.e2e.ts', dependencies: ['journeys', 'backup'] }
   ],
   webServer: {
     command: 'node scripts/start.mjs',
