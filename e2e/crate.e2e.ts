@@ -87,7 +87,7 @@ test('many parts at once: a field is set, and taken back', async ({ page }) => {
   await page.getByLabel('Choose all on this page').check();
   await page.getByRole('button', { name: 'Set a field' }).click();
   const dialog = page.getByRole('dialog', { name: /Set a field/ });
-  await dialog.getByLabel('Field').selectOption('warrantyYears');
+  await dialog.getByLabel('Field', { exact: true }).selectOption('warrantyYears');
   await dialog.getByLabel(/New value/).fill('4');
   await dialog.getByRole('button', { name: 'Set it' }).click();
   await expect(page.getByText(/^Set Warranty of \d+ drives\.$/)).toBeVisible();

@@ -224,12 +224,17 @@
     }
     nav {
       order: 3;
+      gap: 0;
       flex-basis: 100%;
       min-height: 40px;
     }
     .crate {
       flex: 1;
       min-width: 0;
+    }
+    nav a,
+    summary {
+      padding: 0 8px;
     }
     .keys {
       display: none;

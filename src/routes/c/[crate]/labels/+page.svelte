@@ -35,16 +35,19 @@
     </div>
   {/if}
   {#each sheets as sheet, n (n)}
-    <div class="sheet" role="list" aria-label="Sheet {n + 1}">
-      {#each sheet as label, i (i)}
-        {#if label}
-          <div class="label" role="listitem">
-            <!-- eslint-disable-next-line svelte/no-at-html-tags -- made by this server out of an address, no text of a person in it -->
-            <div class="code" role="img" aria-label="Code of {label.tag}">{@html label.svg}</div>
-            <div class="words"><strong>{label.tag}</strong><span>{label.name}</span></div>
-          </div>
-        {:else}<div class="label used" aria-hidden="true"></div>{/if}
-      {/each}
+    <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+    <div class="scroll-wide" tabindex="0" role="region" aria-label="Sheet {n + 1}">
+      <div class="sheet" role="list">
+        {#each sheet as label, i (i)}
+          {#if label}
+            <div class="label" role="listitem">
+              <!-- eslint-disable-next-line svelte/no-at-html-tags -- made by this server out of an address, no text of a person in it -->
+              <div class="code" role="img" aria-label="Code of {label.tag}">{@html label.svg}</div>
+              <div class="words"><strong>{label.tag}</strong><span>{label.name}</span></div>
+            </div>
+          {:else}<div class="label used" aria-hidden="true"></div>{/if}
+        {/each}
+      </div>
     </div>
   {/each}
 </div>
