@@ -1,8 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { expect, open, test } from './test';
 
-// Not yet seen to pass as a whole on the production build.
-test.fixme('a backup is downloaded, something is changed, and the backup brings the old state back', async ({ page }) => {
+test('a backup is downloaded, something is changed, and the backup brings the old state back', async ({ page }) => {
   await open(page, '/backup');
   const [download] = await Promise.all([
     page.waitForEvent('download'),

@@ -35,8 +35,7 @@ test('a CSV with errors shows them beside their rows, imports nothing, then all 
   await expect(page.getByRole('row', { name: /Karst/ })).toContainText('is there already');
 });
 
-// Not yet seen to pass as a whole on the production build.
-test.fixme('units: added, lent by keyboard alone, found by a picture of their label, deleted and brought back', async ({
+test('units: added, lent by keyboard alone, found by a picture of their label, deleted and brought back', async ({
   page
 }) => {
   await open(page, '/c/fernhollow/crate/drive?find=loam');
@@ -83,8 +82,7 @@ test('a build’s shopping list tells what is there, what is to buy and what is 
   await expect(page.getByRole('heading', { name: 'Before you can start' })).toBeVisible();
 });
 
-// Not yet seen to pass as a whole on the production build.
-test.fixme('many parts at once: a field is set, and taken back', async ({ page }) => {
+test('many parts at once: a field is set, and taken back', async ({ page }) => {
   await open(page, '/c/fernhollow/crate/drive?having=owned');
   await page.getByLabel('Choose all on this page').check();
   await page.getByRole('button', { name: 'Set a field' }).click();

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Wide from '$lib/ui/common/Wide.svelte';
   import { Button, Modal, TextInput } from 'carbon-components-svelte';
   import { goto, invalidateAll } from '$app/navigation';
   import { page } from '$app/state';
@@ -42,22 +43,24 @@
 <Frame path={page.url.pathname}>
   <div class="page">
     <div class="page-head"><h1 class="grow">Crates</h1></div>
-    <table class="plain-table">
-      <thead><tr><th>Crate</th><th>Kind</th><th></th></tr></thead>
-      <tbody>
-        {#each data.crates as crate (crate.id)}
-          <tr>
-            <td><a href="/c/{crate.slug}">{crate.name}</a></td>
-            <td class="quiet">{crate.demo ? 'demo, invented data' : 'your own'}</td>
-            <td
-              >{#if crate.demo}<Button kind="ghost" size="small" on:click={() => (resetting = crate.id)}
-                  >Reset the demo</Button
-                >{/if}</td
-            >
-          </tr>
-        {/each}
-      </tbody>
-    </table>
+    <Wide label="Crates"
+      ><table class="plain-table">
+        <thead><tr><th>Crate</th><th>Kind</th><th></th></tr></thead>
+        <tbody>
+          {#each data.crates as crate (crate.id)}
+            <tr>
+              <td><a href="/c/{crate.slug}">{crate.name}</a></td>
+              <td class="quiet">{crate.demo ? 'demo, invented data' : 'your own'}</td>
+              <td
+                >{#if crate.demo}<Button kind="ghost" size="small" on:click={() => (resetting = crate.id)}
+                    >Reset the demo</Button
+                  >{/if}</td
+              >
+            </tr>
+          {/each}
+        </tbody>
+      </table></Wide
+    >
     <h2>A crate of your own</h2>
     <p class="quiet">Empty at first: your drives, enclosures, cables and hosts, apart from the demo.</p>
     <form onsubmit={create}>

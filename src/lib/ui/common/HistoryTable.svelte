@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Wide from '$lib/ui/common/Wide.svelte';
   import { day } from '#core/quantities/format';
 
   type Past = { seq: number; at: string; by: string; kind: string; message: string; group?: string; undone: boolean };
@@ -9,28 +10,30 @@
 {#if list.length === 0}
   <p class="quiet">Nothing has happened yet.</p>
 {:else}
-  <table class="plain-table">
-    <thead><tr><th>When (UTC)</th><th>Who</th><th>What</th><th class="no-print"></th></tr></thead>
-    <tbody>
-      {#each list as event (event.seq)}
-        <tr>
-          <td class="figure">{day(event.at)} {event.at.slice(11, 16)}</td>
-          <td>{event.by}</td>
-          <td
-            >{event.message}{#if event.undone}<span class="quiet small"> – taken back</span>{/if}</td
-          >
-          <td class="no-print">
-            {#if event.group && onundo}
-              {@const group = event.group}
-              <button type="button" aria-label="Take back: {event.message}" onclick={() => onundo(group)}
-                >Take back</button
-              >
-            {/if}
-          </td>
-        </tr>
-      {/each}
-    </tbody>
-  </table>
+  <Wide label="History"
+    ><table class="plain-table">
+      <thead><tr><th>When (UTC)</th><th>Who</th><th>What</th><th class="no-print"></th></tr></thead>
+      <tbody>
+        {#each list as event (event.seq)}
+          <tr>
+            <td class="figure">{day(event.at)} {event.at.slice(11, 16)}</td>
+            <td>{event.by}</td>
+            <td
+              >{event.message}{#if event.undone}<span class="quiet small"> – taken back</span>{/if}</td
+            >
+            <td class="no-print">
+              {#if event.group && onundo}
+                {@const group = event.group}
+                <button type="button" aria-label="Take back: {event.message}" onclick={() => onundo(group)}
+                  >Take back</button
+                >
+              {/if}
+            </td>
+          </tr>
+        {/each}
+      </tbody>
+    </table></Wide
+  >
 {/if}
 
 <style>

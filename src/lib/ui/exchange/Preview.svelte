@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Wide from '$lib/ui/common/Wide.svelte';
   import { Select, SelectItem } from 'carbon-components-svelte';
 
   export type ImportPreview = {
@@ -51,8 +52,7 @@
   <strong>{preview.counts.new}</strong> new, <strong>{preview.counts.changed}</strong> changed,
   <strong>{preview.counts.same}</strong> there already, <strong>{preview.counts.wrong}</strong> wrong.
 </p>
-<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-<div class="scroll-wide" tabindex="0" role="region" aria-label="Rows of the file">
+<Wide label="Rows of the file">
   <table class="plain-table">
     <thead>
       <tr
@@ -81,7 +81,7 @@
       {/each}
     </tbody>
   </table>
-</div>
+</Wide>
 
 <style>
   .map {

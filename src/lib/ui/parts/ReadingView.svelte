@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Wide from '$lib/ui/common/Wide.svelte';
   import { LINK_MODES, type LinkMode } from '#core/facts/link-modes';
   import { PLUG_LABELS } from '#core/parts/link-mode';
   import type { Field } from '#core/parts/form';
@@ -103,32 +104,34 @@
       {reading.kind}.
     </p>
   {:else}
-    <table class="plain-table">
-      <thead><tr><th>Field</th><th>Read as</th><th>From the words</th><th>How sure</th><th>Take it</th></tr></thead>
-      <tbody>
-        <tr
-          ><td>Name</td><td colspan="4"
-            >{reading.name} <span class="quiet small">– first line; change it on the next page</span></td
-          ></tr
-        >
-        {#each reading.found as found (found.path)}
-          <tr class:away={dropped.has(found.path)}>
-            <td>{titleOf(found.path)}</td>
-            <td class="figure wrap">{say(found.path, found.value)}</td>
-            <td class="small quiet">“{found.words.join('”, “')}”</td>
-            <td>{found.sure ? 'stated' : 'likely'}</td>
-            <td
-              ><input
-                type="checkbox"
-                aria-label="Take {titleOf(found.path)}"
-                checked={!dropped.has(found.path)}
-                onchange={(e) => ondrop(found.path, !e.currentTarget.checked)}
-              /></td
-            >
-          </tr>
-        {/each}
-      </tbody>
-    </table>
+    <Wide label="Fields read"
+      ><table class="plain-table">
+        <thead><tr><th>Field</th><th>Read as</th><th>From the words</th><th>How sure</th><th>Take it</th></tr></thead>
+        <tbody>
+          <tr
+            ><td>Name</td><td colspan="4"
+              >{reading.name} <span class="quiet small">– first line; change it on the next page</span></td
+            ></tr
+          >
+          {#each reading.found as found (found.path)}
+            <tr class:away={dropped.has(found.path)}>
+              <td>{titleOf(found.path)}</td>
+              <td class="figure wrap">{say(found.path, found.value)}</td>
+              <td class="small quiet">“{found.words.join('”, “')}”</td>
+              <td>{found.sure ? 'stated' : 'likely'}</td>
+              <td
+                ><input
+                  type="checkbox"
+                  aria-label="Take {titleOf(found.path)}"
+                  checked={!dropped.has(found.path)}
+                  onchange={(e) => ondrop(found.path, !e.currentTarget.checked)}
+                /></td
+              >
+            </tr>
+          {/each}
+        </tbody>
+      </table></Wide
+    >
   {/if}
   <h2>In the text</h2>
   <p class="text">

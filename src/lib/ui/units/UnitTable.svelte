@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Wide from '$lib/ui/common/Wide.svelte';
   import { day } from '#core/quantities/format';
   import type { UnitState } from '#core/parts/unit';
   import SortHead from '$lib/ui/common/SortHead.svelte';
@@ -32,8 +33,7 @@
   ]);
 </script>
 
-<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-<div class="scroll-wide" tabindex="0" role="region" aria-label="Units">
+<Wide label="Units">
   <table class="plain-table">
     <thead>
       <tr>
@@ -83,7 +83,7 @@
       {/each}
     </tbody>
   </table>
-</div>
+</Wide>
 
 <style>
   input {

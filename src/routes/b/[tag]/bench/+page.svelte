@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Wide from '$lib/ui/common/Wide.svelte';
   import { Button } from 'carbon-components-svelte';
   import { invalidateAll } from '$app/navigation';
   import type { Alarm } from '#core/bench/gates';
@@ -141,8 +142,7 @@
       {#if data.runs.length === 0}
         <p class="quiet">None yet.</p>
       {:else}
-        <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-        <div class="scroll-wide" tabindex="0" role="region" aria-label="Results">
+        <Wide label="Results">
           <table class="plain-table">
             <thead>
               <tr
@@ -185,7 +185,7 @@
               {/each}
             </tbody>
           </table>
-        </div>
+        </Wide>
       {/if}
     </section>
   </div>

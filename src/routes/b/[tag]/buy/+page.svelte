@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Wide from '$lib/ui/common/Wide.svelte';
   import { Button } from 'carbon-components-svelte';
   import { day, money } from '#core/quantities/format';
   import { age } from '$lib/ui/prices/history';
@@ -18,31 +19,33 @@
 </script>
 
 <svelte:head><title>Buy · {data.build.tag} · Ash Crate</title></svelte:head>
-{#snippet parcels(split: { parcels: Parcel[]; total: number })}
-  <table class="plain-table">
-    <thead
-      ><tr
-        ><th>Vendor</th><th>Parts</th><th class="number">Goods with tax</th><th class="number">Shipping</th><th
-          class="number">Together</th
-        ></tr
-      ></thead
-    >
-    <tbody>
-      {#each split.parcels as parcel (parcel.vendor)}
-        <tr>
-          <td>{parcel.vendor}</td><td>{parcel.names.join(', ')}</td>
-          <td class="number figure">{money(parcel.goods, list.currency)}</td>
-          <td class="number figure">{money(parcel.shipping, list.currency)}</td>
-          <td class="number figure">{money(parcel.total, list.currency)}</td>
-        </tr>
-      {/each}
-      <tr
-        ><td colspan="4"><strong>Landed in all</strong></td><td class="number figure"
-          ><strong>{money(split.total, list.currency)}</strong></td
-        ></tr
+{#snippet parcels(label: string, split: { parcels: Parcel[]; total: number })}
+  <Wide {label}
+    ><table class="plain-table">
+      <thead
+        ><tr
+          ><th>Vendor</th><th>Parts</th><th class="number">Goods with tax</th><th class="number">Shipping</th><th
+            class="number">Together</th
+          ></tr
+        ></thead
       >
-    </tbody>
-  </table>
+      <tbody>
+        {#each split.parcels as parcel (parcel.vendor)}
+          <tr>
+            <td>{parcel.vendor}</td><td>{parcel.names.join(', ')}</td>
+            <td class="number figure">{money(parcel.goods, list.currency)}</td>
+            <td class="number figure">{money(parcel.shipping, list.currency)}</td>
+            <td class="number figure">{money(parcel.total, list.currency)}</td>
+          </tr>
+        {/each}
+        <tr
+          ><td colspan="4"><strong>Landed in all</strong></td><td class="number figure"
+            ><strong>{money(split.total, list.currency)}</strong></td
+          ></tr
+        >
+      </tbody>
+    </table></Wide
+  >
 {/snippet}
 <div class="page">
   <div class="page-head">
@@ -55,44 +58,45 @@
     </div>
     <Button kind="tertiary" size="field" class="no-print" on:click={() => window.print()}>Print</Button>
   </div>
-  <table class="plain-table">
-    <thead
-      ><tr
-        ><th>For</th><th>Part</th><th>State</th><th>Where</th><th class="number">Cheapest, landed</th><th>Vendor</th><th
-          >Age of the quote</th
-        ></tr
-      ></thead
-    >
-    <tbody>
-      {#each list.lines as line, i (i)}
-        {@const best = line.offers[0]}
-        <tr>
-          <td>{line.role}</td>
-          <td
-            >{#if line.modelId}<a href="{home}/crate/{line.role}/{line.modelId}?tab=quotes">{line.name}</a
-              >{:else}{line.name}{/if}</td
-          >
-          <td class={line.state}>{STATE[line.state]}</td>
-          <td>
-            {#if line.unit}<a href="{home}/u/{line.unit.tag}">{line.unit.tag}</a>{line.unit.location
-                ? `, ${line.unit.location}`
-                : ''}{line.unit.custodian ? `, with ${line.unit.custodian}` : ''}
-            {:else if line.inBoxOf}in the box of {line.inBoxOf}{:else}–{/if}
-          </td>
-          {#if line.state === 'to-buy' && best}
-            <td class="number figure">{money(best.landed, list.currency)}</td>
-            <td>{best.vendor}{best.currency === list.currency ? '' : ` (${best.currency}, converted)`}</td>
-            <td>{age(best.date, data.today)}{best.expired ? ', run out' : ''}</td>
-          {:else}<td class="number">{line.state === 'to-buy' ? 'no quote' : '–'}</td><td
-              >{line.unconverted.length > 0 ? `no rate for ${line.unconverted.join('; ')}` : '–'}</td
-            ><td>–</td>{/if}
-        </tr>
-      {/each}
-    </tbody>
-  </table>
+  <Wide label="Parts"
+    ><table class="plain-table">
+      <thead
+        ><tr
+          ><th>For</th><th>Part</th><th>State</th><th>Where</th><th class="number">Cheapest, landed</th><th>Vendor</th
+          ><th>Age of the quote</th></tr
+        ></thead
+      >
+      <tbody>
+        {#each list.lines as line, i (i)}
+          {@const best = line.offers[0]}
+          <tr>
+            <td>{line.role}</td>
+            <td
+              >{#if line.modelId}<a href="{home}/crate/{line.role}/{line.modelId}?tab=quotes">{line.name}</a
+                >{:else}{line.name}{/if}</td
+            >
+            <td class={line.state}>{STATE[line.state]}</td>
+            <td>
+              {#if line.unit}<a href="{home}/u/{line.unit.tag}">{line.unit.tag}</a>{line.unit.location
+                  ? `, ${line.unit.location}`
+                  : ''}{line.unit.custodian ? `, with ${line.unit.custodian}` : ''}
+              {:else if line.inBoxOf}in the box of {line.inBoxOf}{:else}–{/if}
+            </td>
+            {#if line.state === 'to-buy' && best}
+              <td class="number figure">{money(best.landed, list.currency)}</td>
+              <td>{best.vendor}{best.currency === list.currency ? '' : ` (${best.currency}, converted)`}</td>
+              <td>{age(best.date, data.today)}{best.expired ? ', run out' : ''}</td>
+            {:else}<td class="number">{line.state === 'to-buy' ? 'no quote' : '–'}</td><td
+                >{line.unconverted.length > 0 ? `no rate for ${line.unconverted.join('; ')}` : '–'}</td
+              ><td>–</td>{/if}
+          </tr>
+        {/each}
+      </tbody>
+    </table></Wide
+  >
   {#if list.separate.parcels.length > 0}
     <h2>Each part where it lands cheapest</h2>
-    {@render parcels(list.separate)}
+    {@render parcels('Parcels, each part apart', list.separate)}
     {#if saving > 0.005}
       <h2>In as few parcels as pays</h2>
       <p class="small quiet">
@@ -101,7 +105,7 @@
           list.currency
         )} less. Ask before you count on it.
       </p>
-      {@render parcels(list.together)}
+      {@render parcels('Parcels, put together', list.together)}
     {/if}
   {/if}
   {#if list.unpriced.length > 0}<p>Without a quote: {list.unpriced.join('; ')}.</p>{/if}

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Wide from '$lib/ui/common/Wide.svelte';
   import { day } from '#core/quantities/format';
 
   let { data } = $props();
@@ -12,20 +13,22 @@
       <p class="quiet">What happened to this build, newest first. Nothing is ever removed from it.</p>
     </div>
   </div>
-  <table class="plain-table">
-    <thead
-      ><tr><th scope="col">Day</th><th scope="col">Time, UTC</th><th scope="col">What</th><th scope="col">By</th></tr
-      ></thead
-    >
-    <tbody>
-      {#each data.events as event (event.seq)}
-        <tr>
-          <td>{day(event.at)}</td>
-          <td class="figure">{event.at.slice(11, 16)}</td>
-          <td>{event.message}</td>
-          <td class="quiet">{event.by}</td>
-        </tr>
-      {/each}
-    </tbody>
-  </table>
+  <Wide label="Log"
+    ><table class="plain-table">
+      <thead
+        ><tr><th scope="col">Day</th><th scope="col">Time, UTC</th><th scope="col">What</th><th scope="col">By</th></tr
+        ></thead
+      >
+      <tbody>
+        {#each data.events as event (event.seq)}
+          <tr>
+            <td>{day(event.at)}</td>
+            <td class="figure">{event.at.slice(11, 16)}</td>
+            <td>{event.message}</td>
+            <td class="quiet">{event.by}</td>
+          </tr>
+        {/each}
+      </tbody>
+    </table></Wide
+  >
 </div>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Wide from '$lib/ui/common/Wide.svelte';
   import { Button, Search } from 'carbon-components-svelte';
   import { replaceState } from '$app/navigation';
   import { page } from '$app/state';
@@ -84,8 +85,7 @@
       <p><a href="/c/{data.crate.slug}/pair">Pair the first one</a></p>
     </div>
   {:else}
-    <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-    <div class="scroll-wide" tabindex="0" role="region" aria-label="Builds">
+    <Wide label="Builds">
       <table class="plain-table">
         <thead>
           <tr>
@@ -139,7 +139,7 @@
           {/each}
         </tbody>
       </table>
-    </div>
+    </Wide>
     {#if shown.length === 0}<p class="quiet">No build matches “{find}”.</p>{/if}
   {/if}
 </div>

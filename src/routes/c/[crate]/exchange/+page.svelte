@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Wide from '$lib/ui/common/Wide.svelte';
   import { Button, Checkbox, Select, SelectItem } from 'carbon-components-svelte';
   import { goto, invalidateAll } from '$app/navigation';
   import { KIND_LABEL, KINDS, type Kind } from '#core/parts/kinds';
@@ -129,30 +130,32 @@
     </section>
     <section aria-labelledby="out">
       <h2 id="out">Take out</h2>
-      <table class="plain-table">
-        <tbody>
-          {#each KINDS as kind (kind)}
+      <Wide label="What can be taken out"
+        ><table class="plain-table">
+          <tbody>
+            {#each KINDS as kind (kind)}
+              <tr>
+                <td>{KIND_LABEL[kind].many}</td>
+                <td><a href="{api}/export?what=models&kind={kind}&format=csv" download>CSV</a></td>
+                <td><a href="{api}/export?what=models&kind={kind}&format=json" download>JSON</a></td>
+              </tr>
+            {/each}
+            {#each [['units', 'Units'], ['quotes', 'Quotes']] as [id, name] (id)}
+              <tr>
+                <td>{name}</td>
+                <td><a href="{api}/export?what={id}&format=csv" download>CSV</a></td>
+                <td><a href="{api}/export?what={id}&format=json" download>JSON</a></td>
+              </tr>
+            {/each}
             <tr>
-              <td>{KIND_LABEL[kind].many}</td>
-              <td><a href="{api}/export?what=models&kind={kind}&format=csv" download>CSV</a></td>
-              <td><a href="{api}/export?what=models&kind={kind}&format=json" download>JSON</a></td>
+              <td>The whole crate, with files and log</td>
+              <td colspan="2"
+                ><a href="{api}/bundle" download>Bundle</a> (<a href="/api/bundle.schema.json">its schema</a>)</td
+              >
             </tr>
-          {/each}
-          {#each [['units', 'Units'], ['quotes', 'Quotes']] as [id, name] (id)}
-            <tr>
-              <td>{name}</td>
-              <td><a href="{api}/export?what={id}&format=csv" download>CSV</a></td>
-              <td><a href="{api}/export?what={id}&format=json" download>JSON</a></td>
-            </tr>
-          {/each}
-          <tr>
-            <td>The whole crate, with files and log</td>
-            <td colspan="2"
-              ><a href="{api}/bundle" download>Bundle</a> (<a href="/api/bundle.schema.json">its schema</a>)</td
-            >
-          </tr>
-        </tbody>
-      </table>
+          </tbody>
+        </table></Wide
+      >
       <p class="row">
         <label class="file"
           >Open a bundle as a new crate <input

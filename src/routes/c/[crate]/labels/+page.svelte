@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Wide from '$lib/ui/common/Wide.svelte';
   import { Button, NumberInput } from 'carbon-components-svelte';
 
   let { data } = $props();
@@ -35,8 +36,7 @@
     </div>
   {/if}
   {#each sheets as sheet, n (n)}
-    <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-    <div class="scroll-wide" tabindex="0" role="region" aria-label="Sheet {n + 1}">
+    <Wide label="Sheet {n + 1}">
       <div class="sheet" role="list">
         {#each sheet as label, i (i)}
           {#if label}
@@ -48,7 +48,7 @@
           {:else}<div class="label used" aria-hidden="true"></div>{/if}
         {/each}
       </div>
-    </div>
+    </Wide>
   {/each}
 </div>
 

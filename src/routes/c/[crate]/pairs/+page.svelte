@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Wide from '$lib/ui/common/Wide.svelte';
   import { day } from '#core/quantities/format';
 
   let { data } = $props();
@@ -17,21 +18,23 @@
       <p>When a drive drops out behind a bridge, or has run a year behind it: that is worth a line.</p>
     </div>
   {:else}
-    <table class="plain-table">
-      <thead><tr><th>Drive</th><th>Bridge</th><th>Verdict</th><th>Reason</th><th>Source</th><th>Date</th></tr></thead>
-      <tbody>
-        {#each data.pairs as { id, pair } (id)}
-          <tr>
-            <td><a href="/c/{data.crate.slug}/crate/drive/{pair.driveId}?tab=pairs">{pair.drive}</a></td>
-            <td>{pair.bridge}</td>
-            <td class={pair.verdict}>{pair.verdict === 'bad' ? '✕ gives trouble' : '✓ works well'}</td>
-            <td>{pair.reason}</td>
-            <td>{pair.source ?? '–'}</td>
-            <td>{pair.date ? day(pair.date) : '–'}</td>
-          </tr>
-        {/each}
-      </tbody>
-    </table>
+    <Wide label="Known pairs"
+      ><table class="plain-table">
+        <thead><tr><th>Drive</th><th>Bridge</th><th>Verdict</th><th>Reason</th><th>Source</th><th>Date</th></tr></thead>
+        <tbody>
+          {#each data.pairs as { id, pair } (id)}
+            <tr>
+              <td><a href="/c/{data.crate.slug}/crate/drive/{pair.driveId}?tab=pairs">{pair.drive}</a></td>
+              <td>{pair.bridge}</td>
+              <td class={pair.verdict}>{pair.verdict === 'bad' ? '✕ gives trouble' : '✓ works well'}</td>
+              <td>{pair.reason}</td>
+              <td>{pair.source ?? '–'}</td>
+              <td>{pair.date ? day(pair.date) : '–'}</td>
+            </tr>
+          {/each}
+        </tbody>
+      </table></Wide
+    >
   {/if}
 </div>
 

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Wide from '$lib/ui/common/Wide.svelte';
   import { Button, Search, TextInput } from 'carbon-components-svelte';
   import { invalidateAll } from '$app/navigation';
   import { exchange } from '#core/cost/exchange';
@@ -114,8 +115,7 @@
     <div class="find"><Search size="sm" labelText="Find prices" placeholder="Part or vendor" bind:value={find} /></div>
   </div>
   <div class="two">
-    <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-    <div class="scroll-wide" tabindex="0" role="region" aria-label="Prices">
+    <Wide label="Prices">
       <table class="plain-table">
         <thead
           ><tr>
@@ -156,7 +156,7 @@
         </tbody>
       </table>
       {#if shown.length === 0}<p class="quiet">{rows.length === 0 ? 'No quote yet.' : 'Nothing matches.'}</p>{/if}
-    </div>
+    </Wide>
     <section aria-labelledby="rates">
       <h2 id="rates">Exchange rates</h2>
       <p class="small quiet">Nothing is converted with a rate that you did not enter. The newest one counts.</p>

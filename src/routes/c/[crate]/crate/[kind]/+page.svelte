@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Wide from '$lib/ui/common/Wide.svelte';
   import { Button, Checkbox, Modal, Search, Select, SelectItem } from 'carbon-components-svelte';
   import { invalidateAll } from '$app/navigation';
   import { page } from '$app/state';
@@ -164,8 +165,7 @@
         <Button size="small" kind="ghost" on:click={() => (picked = new Map())}>Choose none</Button>
       </div>
     {/if}
-    <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-    <div class="scroll-wide" tabindex="0" role="region" aria-label={label.many}>
+    <Wide label={label.many}>
       <table class="plain-table">
         <thead>
           <tr>
@@ -215,7 +215,7 @@
           {/each}
         </tbody>
       </table>
-    </div>
+    </Wide>
     {#if data.rows.length === 0}<p class="quiet">
         Nothing matches. <a href="{home}/{data.kind}">Show all {label.many.toLowerCase()}</a>
       </p>{/if}

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Wide from '$lib/ui/common/Wide.svelte';
   import { Button, Select, SelectItem, TextInput } from 'carbon-components-svelte';
   import { goto, invalidateAll } from '$app/navigation';
   import { page } from '$app/state';
@@ -237,51 +238,53 @@
         )}
         layout={{ yaxis: { title: { text: 'landed price' }, rangemode: 'tozero' } }}
       />
-      <table class="plain-table">
-        <thead
-          ><tr
-            ><th>Date</th><th>Age</th><th>Vendor</th><th class="number">List</th><th class="number">Less</th><th
-              class="number">Shipping</th
-            ><th class="number">Tax</th><th class="number">Landed</th><th>Valid until</th><th></th></tr
-          ></thead
-        >
-        <tbody>
-          {#each data.quotes as { id, version, quote } (id)}
-            <tr>
-              <td>{day(quote.date)}</td>
-              <td>{age(quote.date, data.today)}</td>
-              <td>{quote.vendor}</td>
-              <td class="number figure">{money(quote.list, quote.currency)}</td>
-              <td class="number figure"
-                >{[
-                  quote.discountPercent ? quantity(quote.discountPercent, '%') : '',
-                  quote.coupon ? money(quote.coupon, quote.currency) : ''
-                ]
-                  .filter(Boolean)
-                  .join(' + ') || '–'}</td
-              >
-              <td class="number figure">{quote.shipping ? money(quote.shipping, quote.currency) : '–'}</td>
-              <td class="number figure">{quote.taxPercent ? quantity(quote.taxPercent, '%') : '–'}</td>
-              <td class="number figure"><strong>{money(landedPrice(quote), quote.currency)}</strong></td>
-              <td>{quote.expires ? `${day(quote.expires)}${quote.expires < data.today ? ', run out' : ''}` : '–'}</td>
-              <td
-                ><button
-                  type="button"
-                  class="link"
-                  aria-label="Delete the quote of {quote.vendor}, {day(quote.date)}"
-                  onclick={() =>
-                    void act(
-                      'DELETE',
-                      `${crateApi}/quotes/${id}`,
-                      { version },
-                      `Deleted the quote of ${quote.vendor}.`
-                    )}>Delete</button
-                ></td
-              >
-            </tr>
-          {/each}
-        </tbody>
-      </table>
+      <Wide label="Quotes"
+        ><table class="plain-table">
+          <thead
+            ><tr
+              ><th>Date</th><th>Age</th><th>Vendor</th><th class="number">List</th><th class="number">Less</th><th
+                class="number">Shipping</th
+              ><th class="number">Tax</th><th class="number">Landed</th><th>Valid until</th><th></th></tr
+            ></thead
+          >
+          <tbody>
+            {#each data.quotes as { id, version, quote } (id)}
+              <tr>
+                <td>{day(quote.date)}</td>
+                <td>{age(quote.date, data.today)}</td>
+                <td>{quote.vendor}</td>
+                <td class="number figure">{money(quote.list, quote.currency)}</td>
+                <td class="number figure"
+                  >{[
+                    quote.discountPercent ? quantity(quote.discountPercent, '%') : '',
+                    quote.coupon ? money(quote.coupon, quote.currency) : ''
+                  ]
+                    .filter(Boolean)
+                    .join(' + ') || '–'}</td
+                >
+                <td class="number figure">{quote.shipping ? money(quote.shipping, quote.currency) : '–'}</td>
+                <td class="number figure">{quote.taxPercent ? quantity(quote.taxPercent, '%') : '–'}</td>
+                <td class="number figure"><strong>{money(landedPrice(quote), quote.currency)}</strong></td>
+                <td>{quote.expires ? `${day(quote.expires)}${quote.expires < data.today ? ', run out' : ''}` : '–'}</td>
+                <td
+                  ><button
+                    type="button"
+                    class="link"
+                    aria-label="Delete the quote of {quote.vendor}, {day(quote.date)}"
+                    onclick={() =>
+                      void act(
+                        'DELETE',
+                        `${crateApi}/quotes/${id}`,
+                        { version },
+                        `Deleted the quote of ${quote.vendor}.`
+                      )}>Delete</button
+                  ></td
+                >
+              </tr>
+            {/each}
+          </tbody>
+        </table></Wide
+      >
     {:else}<p class="quiet">No quote yet.</p>{/if}
   {:else if tab === 'pairs' && paired}
     <form class="row" onsubmit={notePair}>
