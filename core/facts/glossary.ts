@@ -3,6 +3,11 @@ export type Term = { term: string; also?: readonly string[]; means: string };
 
 export const GLOSSARY: readonly Term[] = [
   {
+    term: 'Active cable',
+    also: ['active'],
+    means: 'A cable with chips in its plugs. It carries 40 Gb/s beyond 0.8 m; some active ones carry no plain USB.'
+  },
+  {
     term: 'Allocation unit',
     also: ['cluster'],
     means: 'The smallest piece of a volume that a file can take. Large ones waste space on small files.'
@@ -28,6 +33,18 @@ export const GLOSSARY: readonly Term[] = [
     also: ['conventional', 'shingled'],
     means: 'How a hard disk records. Shingled (SMR) tracks overlap: first writes are fine, rewriting is very slow.'
   },
+  {
+    term: 'Conductivity',
+    also: ['W/mK'],
+    means:
+      'How well a pad passes heat, for its thickness. Printed values are often twice what is reached; thinness counts for more.'
+  },
+  {
+    term: 'Cells (TLC, QLC)',
+    also: ['TLC', 'QLC', 'SLC', 'MLC'],
+    means:
+      'How many bits a flash cell holds: three in TLC, four in QLC. More bits cost less and write slower once the cache is full.'
+  },
   { term: 'Coupon', means: 'A fixed amount off a price, taken off after a discount in percent.' },
   {
     term: 'Endurance',
@@ -44,6 +61,12 @@ export const GLOSSARY: readonly Term[] = [
     means: 'Each generation doubles the rate of a lane: about 985, 1970 and 3940 MB/s for 3, 4 and 5.'
   },
   {
+    term: 'Host memory buffer',
+    also: ['HMB'],
+    means:
+      'A drive without memory of its own borrows some of the host through PCIe. Behind a USB bridge it cannot, and small files suffer.'
+  },
+  {
     term: 'Key (M.2)',
     also: ['M key', 'B+M key'],
     means:
@@ -51,6 +74,7 @@ export const GLOSSARY: readonly Term[] = [
   },
   {
     term: 'Landed price',
+    also: ['landed'],
     means: '(List less discount, less coupon, plus shipping) plus tax: what it really costs at the door.'
   },
   {
@@ -80,6 +104,7 @@ export const GLOSSARY: readonly Term[] = [
   },
   {
     term: 'Post-cache rate',
+    also: ['after the cache'],
     means:
       'The rate to which a flash drive falls when its fast cache is full. On large copies this is the one that counts.'
   },
@@ -94,6 +119,11 @@ export const GLOSSARY: readonly Term[] = [
       'A part of the flash written in a fast way. When it is full the rate falls in one step: the cliff. That is no fault.'
   },
   {
+    term: 'Shore 00',
+    means:
+      'How hard a soft material is. Pads of 20 to 40 follow uneven chips; harder ones press on the board instead of giving way.'
+  },
+  {
     term: 'TB and TiB',
     also: ['terabyte', 'tebibyte'],
     means: 'Drives are sold in TB (10^12 bytes); some systems show TiB (2^40). 1 TB is 0.909 TiB; nothing is missing.'
@@ -105,6 +135,7 @@ export const GLOSSARY: readonly Term[] = [
   },
   {
     term: 'Throttling',
+    also: ['throttles', 'throttle'],
     means: 'A drive slowing itself down at its warning temperature, to cool. It recovers when it has.'
   },
   {
@@ -157,8 +188,52 @@ export const GLOSSARY: readonly Term[] = [
   }
 ];
 
-/** The entry that a word or one of its other names leads to. */
-export function termFor(word: string): Term | undefined {
-  const wanted = word.trim().toLowerCase();
-  return GLOSSARY.find(({ term, also = [] }) => [term, ...also].some((name) => name.toLowerCase() === wanted));
+/** Names with capitals or digits inside (TRIM, x4, NVMe) are themselves only as they stand; others whatever their case. */
+const exact = (name: string): boolean => /[A-Z0-9]/.test(name.slice(1));
+const escaped = (name: string): string => name.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
+/** Names that are everyday words too: what stands in prose is more often that. */
+const EVERYDAY = new Set([
+  'band',
+  'active',
+  'conventional',
+  'cluster',
+  'better performance',
+  'quick removal',
+  'coupon'
+]);
+
+const NAMES: readonly { name: string; term: Term }[] = GLOSSARY.flatMap((term) => {
+  // "Key (M.2)" stands in prose as "key"; "MB/s and Gb/s" as one or the other
+  const spoken = term.term.replace(/ \(.*\)$/, '').split(' and ');
+  return [...spoken, ...(term.also ?? [])].map((name) => ({ name, term }));
+})
+  .filter(({ name }) => !EVERYDAY.has(name.toLowerCase()))
+  .sort((a, b) => b.name.length - a.name.length);
+const ANY_NAME = new RegExp(
+  `(?<![\\p{L}\\d])(?:${NAMES.map(({ name }) => escaped(name)).join('|')})s?(?![\\p{L}\\d])`,
+  'giu'
+);
+
+/**
+ * Cuts a text where it uses terms of the glossary, so that they can be explained in place: each at its first use. The
+ * longest name wins ("USB 10 Gb/s" is not "Gb/s"). The pieces joined are the text.
+ */
+export function splitTerms(text: string): { text: string; term?: Term }[] {
+  const pieces: { text: string; term?: Term }[] = [];
+  const seen = new Set<Term>();
+  let from = 0;
+  for (const match of text.matchAll(ANY_NAME)) {
+    const used = match[0];
+    const found = NAMES.find(({ name }) => {
+      const forms = [name, `${name}s`];
+      return exact(name) ? forms.includes(used) : forms.some((f) => f.toLowerCase() === used.toLowerCase());
+    });
+    if (!found || seen.has(found.term)) continue;
+    seen.add(found.term);
+    if (match.index > from) pieces.push({ text: text.slice(from, match.index) });
+    pieces.push({ text: used, term: found.term });
+    from = match.index + used.length;
+  }
+  if (from < text.length) pieces.push({ text: text.slice(from) });
+  return pieces;
 }

@@ -4,6 +4,8 @@ import { isoDate } from './field.ts';
 export const currency = () =>
   z
     .string()
+    .trim()
+    .toUpperCase()
     .regex(/^[A-Z]{3}$/, 'must be three letters such as EUR')
     .meta({ title: 'Currency' });
 

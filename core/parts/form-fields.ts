@@ -4,6 +4,7 @@ import type { Field } from './form.ts';
 
 type Json = {
   type?: string;
+  format?: string;
   title?: string;
   description?: string;
   unit?: UnitName;
@@ -66,7 +67,13 @@ function fieldOf(key: string, schema: Json, required: boolean): Field | undefine
     case 'boolean':
       return { ...base, type: 'yes-no' };
     case 'string':
-      return { ...base, type: 'text', maxLength: schema.maxLength ?? 200 };
+      return {
+        ...base,
+        type: 'text',
+        maxLength: schema.maxLength ?? 200,
+        ...(schema.format === 'date' ? { day: true } : {}),
+        ...((schema.maxLength ?? 0) > 1000 ? { lines: true } : {})
+      };
     case 'number':
     case 'integer':
       return {

@@ -13,7 +13,8 @@ export type Field = {
   | { type: 'choice'; options: { value: string | number; label: string }[]; unit?: UnitName }
   | { type: 'choices'; options: { value: string | number; label: string }[] }
   | { type: 'yes-no' }
-  | { type: 'text'; maxLength: number }
+  /** `day`: a date; `lines`: more than one line; `suggestions`: what was typed here before. */
+  | { type: 'text'; maxLength: number; day?: boolean; lines?: boolean; suggestions?: readonly string[] }
   | { type: 'group'; fields: Field[] }
   | { type: 'list'; fields: Field[]; item: string; fixed?: Record<string, unknown> }
 );
@@ -97,8 +98,10 @@ export function readDraft(fields: readonly Field[], draft: Draft, path = ''): Re
       const option = field.options.find((o) => String(o.value) === text);
       if (option) spec[field.key] = option.value;
       else errors[at] = plain('This is not one of the choices.');
-    } else if (field.type === 'text') spec[field.key] = text;
-    else {
+    } else if (field.type === 'text') {
+      if (field.day && !isDay(text)) errors[at] = plain('This must be a day such as 2026-12-01.');
+      else spec[field.key] = text;
+    } else {
       const reading = readQuantity(text, { unit: field.unit, min: field.min, max: field.max });
       if (!reading.ok) errors[at] = { message: reading.message, suggestions: reading.suggestions };
       else if (field.integer && !Number.isInteger(reading.value)) errors[at] = plain('This must be a whole number.');
@@ -106,6 +109,12 @@ export function readDraft(fields: readonly Field[], draft: Draft, path = ''): Re
     }
   }
   return { spec, errors };
+}
+
+/** Whether a text is a day of the calendar, year-month-day. */
+export function isDay(text: string): boolean {
+  const day = new Date(`${text}T00:00:00Z`);
+  return /^\d{4}-\d{2}-\d{2}$/.test(text) && !Number.isNaN(day.getTime()) && day.toISOString().startsWith(text);
 }
 
 export const NEEDED = 'This is needed.';

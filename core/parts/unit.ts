@@ -10,14 +10,14 @@ export const unitSchema = z.strictObject({
   modelId: id(),
   tag: text('Tag', 20),
   serial: text('Serial number', 80).optional(),
-  capacityBytes: z.number().int().min(1).max(2e14).meta({ title: 'Capacity in bytes' }).optional(),
+  capacityBytes: z.number().int().min(1).max(2e14).meta({ title: 'Exact capacity', unit: 'B' }).optional(),
   firmware: text('Firmware', 80).optional(),
   state: z.enum(UNIT_STATES).meta({ title: 'State' }),
   location: text('Where', 120).optional(),
   custodian: text('Who has it', 120).optional(),
   dueBack: isoDate().meta({ title: 'Due back' }).optional(),
   /** The build that it is in. */
-  buildId: id().optional(),
+  buildId: id().meta({ title: 'In build' }).optional(),
   notes: z.string().max(2000).meta({ title: 'Notes' }).optional()
 });
 

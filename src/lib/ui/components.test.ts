@@ -4,12 +4,13 @@ import { plan } from '#core/plan/plan';
 import { sentenceOf } from '#core/findings/words';
 import { aCable, aDrive, aHost, anEnclosure, anInput } from '../../../tests/parts';
 import BandBar from './common/BandBar.svelte';
+import Explained from './common/Explained.svelte';
 import BuildLane from './common/BuildLane.svelte';
 import Lane from './common/Lane.svelte';
 import Verdict from './common/Verdict.svelte';
 import Rail from './frame/Rail.svelte';
 import { columnsOf } from './parts/columns';
-import { GLOSSARY, termFor } from '#core/facts/glossary';
+import { GLOSSARY, splitTerms } from '#core/facts/glossary';
 import { formFields } from '#core/parts/form-fields';
 import { MODEL_SCHEMAS } from '#core/parts/model';
 import { PORT_PRESETS, portDraft } from '#core/parts/port-presets';
@@ -221,10 +222,29 @@ describe('ports as they are printed', () => {
 });
 
 describe('the glossary', () => {
-  it('knows a term by its other names', () => {
-    expect(termFor('usb 3.2 gen 2')?.term ?? termFor('USB 3.2 Gen 2x1')?.term).toBe('USB 10 Gb/s');
-    expect(termFor('UASP')?.term).toBe('UAS');
-    expect(termFor('constructor')).toBeUndefined();
+  const named = (text: string) => splitTerms(text).flatMap(({ text, term }) => (term ? [`${text}: ${term.term}`] : []));
+  it.each([
+    ['knows a term by its other names', 'USB 3.2 Gen 2x1 with UASP', ['USB 3.2 Gen 2x1: USB 10 Gb/s', 'UASP: UAS']],
+    ['takes the longest name', 'a USB 20 Gb/s port', ['USB 20 Gb/s: USB 20 Gb/s']],
+    ['finds a term at its first use, in the plural too', 'Bridges and the bridge', ['Bridges: Bridge']],
+    ['keeps to whole words', 'abridged, trimmed, multilanes', []],
+    ['keeps to the case of short names', 'trim the TRIM', ['TRIM: TRIM']],
+    ['leaves everyday words alone', 'a band of rubber, an active person', []],
+    ['knows nothing of object parts', 'constructor toString', []],
+    ['reads "Key (M.2)" as key', 'the key of the module', ['key: Key (M.2)']]
+  ])('%s', (_, text, expected) => {
+    expect(named(text)).toEqual(expected);
+    expect(
+      splitTerms(text)
+        .map((piece) => piece.text)
+        .join('')
+    ).toBe(text);
+  });
+  it('explains a word in place, its text never markup', () => {
+    const { body } = render(Explained, { props: { text: '<b>TRIM</b>' } });
+    expect(body).toContain('&lt;b>');
+    expect(body).toMatch(/<button[^>]*popovertarget[^>]*>TRIM<\/button>/);
+    expect(body).toContain('Without it the write cache shrinks');
   });
   it('has every term once, in plain sentences', () => {
     expect(new Set(GLOSSARY.map((t) => t.term)).size).toBe(GLOSSARY.length);

@@ -53,6 +53,17 @@ async function refuseTakenTag(db: Knex, crateId: string, tag: string, except: st
     throw new Problem('bad-input', `The tag ${tag} is taken.`, [{ path: 'tag', message: 'is taken by another unit' }]);
 }
 
+/** A unit stands in a build of its own crate, or in none. */
+async function refuseOtherBuild(
+  db: Knex,
+  crateId: string,
+  buildId: string | null | undefined,
+  path = 'buildId'
+): Promise<void> {
+  if (buildId && !(await db('builds').where({ crate_id: crateId, id: buildId }).first('id')))
+    throw new Problem('bad-input', 'This build is not in the crate.', [{ path, message: 'is no build of this crate' }]);
+}
+
 export function toRow(unit: Unit) {
   const { id: _id, modelId, tag, state, buildId, ...details } = unit;
   return { model_id: modelId, tag, state, build_id: buildId ?? null, details };
@@ -63,6 +74,7 @@ export async function createUnit(db: Knex, args: { crateId: string; unit: Unit }
   const { spec } = await getModel(db, { crateId, id: unit.modelId });
   const id = newId();
   await refuseTakenTag(db, crateId, unit.tag, id);
+  await refuseOtherBuild(db, crateId, unit.buildId);
   const event = { kind: 'added', message: `Added the unit ${unit.tag} of ${spec.name}.` };
   return change(db, { action: 'insert', table: 'units', crateId, id, by, at, event, row: toRow(unit) });
 }
@@ -74,6 +86,7 @@ export async function updateUnit(
   const { crateId, id, version, unit, by, at } = args;
   await getModel(db, { crateId, id: unit.modelId });
   await refuseTakenTag(db, crateId, unit.tag, id);
+  await refuseOtherBuild(db, crateId, unit.buildId);
   const event = { kind: 'edited', message: `Edited the unit ${unit.tag}.` };
   return change(db, { action: 'update', table: 'units', crateId, id, version, by, at, event, row: toRow(unit) });
 }
@@ -108,6 +121,7 @@ export async function addUnits(
   const { crateId, count, unit, by, at } = args;
   return db.transaction(async (trx) => {
     const { spec } = await getModel(trx, { crateId, id: unit.modelId });
+    await refuseOtherBuild(trx, crateId, unit.buildId);
     // Locked until they are saved, so that two who add units at once do not get the same tags.
     const taken: string[] = await trx('units').where({ crate_id: crateId }).forUpdate().pluck('tag');
     const tags = nextTags(spec.kind, taken, count);
@@ -141,10 +155,7 @@ export async function editUnits(
   return db.transaction(async (trx) => {
     const found = await listUnits(trx, { crateId, ids: items.map(({ id }) => id) });
     const current = new Map(found.map((unit) => [unit.id, unit]));
-    if (set.buildId && !(await trx('builds').where({ crate_id: crateId, id: set.buildId }).first('id')))
-      throw new Problem('bad-input', 'This build is not in the crate.', [
-        { path: 'set.buildId', message: 'is no build of this crate' }
-      ]);
+    await refuseOtherBuild(trx, crateId, set.buildId, 'set.buildId');
     const updates = items.map(({ id, version }) => {
       const stored = current.get(id);
       if (!stored) throw notFound('unit');

@@ -24,7 +24,7 @@
             <td class="no-print">
               {#if event.group && onundo}
                 {@const group = event.group}
-                <button type="button" aria-label="Take back: {event.message}" onclick={() => onundo(group)}
+                <button type="button" class="link" aria-label="Take back: {event.message}" onclick={() => onundo(group)}
                   >Take back</button
                 >
               {/if}
@@ -35,13 +35,3 @@
     </table></Wide
   >
 {/if}
-
-<style>
-  button {
-    border: 0;
-    background: none;
-    color: var(--ash-ember);
-    text-decoration: underline;
-    cursor: pointer;
-  }
-</style>

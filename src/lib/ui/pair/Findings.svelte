@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Severity } from '#core/findings/finding';
+  import Explained from '../common/Explained.svelte';
   import StateMark from '../common/StateMark.svelte';
   import { SEVERITY_WORD } from '../common/verdicts';
 
@@ -18,8 +19,8 @@
         <StateMark mark={finding.severity} />
         <p>
           <strong class="word">{SEVERITY_WORD[finding.severity]}</strong>
-          {finding.message}
-          {#if finding.remedy}<span class="remedy">{finding.remedy}</span>{/if}
+          <Explained text={finding.message} />
+          {#if finding.remedy}<span class="remedy"><Explained text={finding.remedy} /></span>{/if}
         </p>
       </li>
     {/each}

@@ -2,6 +2,7 @@
   import { figure as plainFigure, rate } from '#core/quantities/format';
   import type { PlanReport, Working } from '#core/plan/report';
   import BandBar from '../common/BandBar.svelte';
+  import Explained from '../common/Explained.svelte';
   import Figure from '../common/Figure.svelte';
   import { figureRows } from './figures';
 
@@ -88,13 +89,13 @@
         </h2>
         <dl>
           <dt>Formula</dt>
-          <dd>{working.formula}</dd>
+          <dd><Explained text={working.formula} /></dd>
           <dt>Put in</dt>
           <dd>{working.substituted}</dd>
           <dt>Gives</dt>
           <dd><Figure value={result} unit={working.unit} /></dd>
           <dt>Source</dt>
-          <dd>{working.source}</dd>
+          <dd><Explained text={working.source} /></dd>
           {#if about.length > 0}
             <dt>Assumed</dt>
             <dd>

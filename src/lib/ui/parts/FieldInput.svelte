@@ -1,7 +1,9 @@
 <script lang="ts">
-  import { Checkbox, Select, SelectItem, TextInput } from 'carbon-components-svelte';
+  import { Checkbox, Select, SelectItem, TextArea, TextInput } from 'carbon-components-svelte';
+  import { splitTerms } from '#core/facts/glossary';
   import type { Draft, Field, FormError } from '#core/parts/form';
   import { PORT_PRESETS, portDraft } from '#core/parts/port-presets';
+  import Term from '$lib/ui/common/Term.svelte';
   import Self from './FieldInput.svelte';
 
   type Props = {
@@ -19,19 +21,22 @@
   let { field, path, draft, errors, assumed, onedit, onremove, onfill }: Props = $props();
 
   const error = $derived(errors[path]);
+  const term = $derived(splitTerms(field.title).find((piece) => piece.term)?.term);
   const typed = $derived(typeof draft[path] === 'string' ? (draft[path] as string) : '');
   const picked = $derived(Array.isArray(draft[path]) ? (draft[path] as string[]) : []);
   const rows = $derived(typeof draft[path] === 'number' ? (draft[path] as number) : 0);
   const unit = $derived('unit' in field && field.unit ? `, ${field.unit}` : '');
   const label = $derived(`${field.title}${unit}${field.required ? '' : ' (optional)'}`);
   const template = $derived(assumed[path]);
+  const uid = $props.id();
   /** The bare value of a template, where it can be taken as it is. */
   const confirmable = $derived(template?.split(' – ')[0] ?? '');
 </script>
 
+{#snippet explained()}{#if term}<span class="mark"><Term text={field.title} {term} mark /></span>{/if}{/snippet}
 {#if field.type === 'group'}
   <fieldset>
-    <legend>{field.title}{field.required ? '' : ' (optional)'}</legend>
+    <legend>{field.title}{field.required ? '' : ' (optional)'} {@render explained()}</legend>
     <div class="fields">
       {#each field.fields as inner (inner.key)}
         <Self field={inner} path="{path}.{inner.key}" {draft} {errors} {assumed} {onedit} {onremove} {onfill} />
@@ -84,7 +89,7 @@
   </fieldset>
 {:else if field.type === 'choices'}
   <fieldset class="wide choices">
-    <legend>{label}</legend>
+    <legend>{label} {@render explained()}</legend>
     {#if field.description}<p class="small quiet">{field.description}</p>{/if}
     <div class="checks">
       {#each field.options as option (option.value)}
@@ -103,7 +108,8 @@
     {#if picked.length === 0 && template}<p class="small quiet">assumed: {template}</p>{/if}
   </fieldset>
 {:else if field.type === 'choice' || field.type === 'yes-no'}
-  <div>
+  <div class="input">
+    {@render explained()}
     <Select
       labelText={label}
       selected={typed}
@@ -124,8 +130,27 @@
       {/if}
     </Select>
   </div>
+{:else if field.type === 'text' && field.lines}
+  <div class="wide">
+    <TextArea
+      labelText={label}
+      value={typed}
+      rows={3}
+      maxlength={field.maxLength}
+      invalid={error !== undefined}
+      invalidText={error?.message ?? ''}
+      on:input={(e) => onedit(path, (e.target as HTMLTextAreaElement).value)}
+    />
+  </div>
 {:else}
-  <div>
+  {@const suggestions = field.type === 'text' ? (field.suggestions ?? []) : []}
+  <div class="input">
+    {@render explained()}
+    {#if suggestions.length > 0}
+      <datalist id="{uid}-list"
+        >{#each suggestions as word (word)}<option value={word}></option>{/each}</datalist
+      >
+    {/if}
     <TextInput
       labelText={label}
       value={typed}
@@ -133,6 +158,8 @@
       invalidText={error?.message ?? ''}
       helperText={typed === '' && template ? `assumed: ${template}` : (field.description ?? '')}
       autocomplete="off"
+      list={suggestions.length > 0 ? `${uid}-list` : undefined}
+      placeholder={field.type === 'text' && field.day ? 'year-month-day' : ''}
       on:input={(e) => onedit(path, String(e.detail ?? ''))}
     />
     {#if typed === '' && template && confirmable !== ''}
@@ -161,6 +188,9 @@
     padding: 0;
     border: 0;
   }
+  .wide {
+    grid-column: 1 / -1;
+  }
   legend {
     padding: 4px 0 6px;
     font-weight: 600;
@@ -170,6 +200,16 @@
     grid-template-columns: repeat(auto-fill, minmax(200px, 1fr));
     gap: 12px 16px;
     align-items: start;
+  }
+  .input {
+    position: relative;
+  }
+  /* In the line of the label, at its end. */
+  .input > .mark {
+    position: absolute;
+    z-index: 1;
+    top: -2px;
+    right: 0;
   }
   .checks {
     display: flex;

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Explained from '$lib/ui/common/Explained.svelte';
   import Wide from '$lib/ui/common/Wide.svelte';
   import { LINK_MODES, type LinkMode } from '#core/facts/link-modes';
   import { PLUG_LABELS } from '#core/parts/link-mode';
@@ -74,7 +75,7 @@
   {#each reading.questions as question (question.path)}
     <fieldset>
       <legend>{titleOf(question.path)}</legend>
-      <p class="small">{question.why}</p>
+      <p class="small"><Explained text={question.why} /></p>
       {#each question.options as option, i (i)}
         <label>
           <input
@@ -115,7 +116,7 @@
           >
           {#each reading.found as found (found.path)}
             <tr class:away={dropped.has(found.path)}>
-              <td>{titleOf(found.path)}</td>
+              <td><Explained text={titleOf(found.path)} /></td>
               <td class="figure wrap">{say(found.path, found.value)}</td>
               <td class="small quiet">“{found.words.join('”, “')}”</td>
               <td>{found.sure ? 'stated' : 'likely'}</td>

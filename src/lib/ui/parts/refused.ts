@@ -1,3 +1,13 @@
+/** Why a change was not made: a sentence, and what was wrong at which path. */
+export type Refusal = { message: string; fields: readonly { path: string; message: string }[] };
+/** Sends a change and says what became of it. @returns the refusal, or nothing when it was made */
+export type Change = (
+  method: 'POST' | 'PUT' | 'DELETE',
+  path: string,
+  body: unknown,
+  words: string
+) => Promise<Refusal | undefined>;
+
 /** What the server refused, by the path that the form uses. */
 export function refusedFields(
   fields: readonly { path: string; message: string }[],

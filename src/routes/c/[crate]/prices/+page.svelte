@@ -4,28 +4,25 @@
   import { invalidateAll } from '$app/navigation';
   import { exchange } from '#core/cost/exchange';
   import { landedPrice } from '#core/cost/landed';
-  import { readQuantity } from '#core/quantities/read';
   import { day, money } from '#core/quantities/format';
   import { send } from '$lib/client/api';
-  import { saved } from '$lib/client/undo';
+  import { changesOf } from '$lib/client/change';
+  import RecordForm from '$lib/ui/common/RecordForm.svelte';
   import SortHead from '$lib/ui/common/SortHead.svelte';
   import { notices } from '$lib/ui/frame/notices.svelte';
+  import { rateFields } from '$lib/ui/parts/record-fields';
   import { age } from '$lib/ui/prices/history';
 
   let { data } = $props();
   const home = $derived(`/c/${data.crate.slug}`);
   const api = $derived(`/api/crates/${data.crate.id}`);
+  const onchange = $derived(changesOf(data.crate.id));
   let find = $state('');
   let sort = $state<'name' | 'price' | 'age' | 'target'>('name');
   let down = $state(false);
   let busy = $state(false);
-  let from = $state('USD');
-  let rate = $state('');
-  // svelte-ignore state_referenced_locally
-  let date = $state(data.today);
   // svelte-ignore state_referenced_locally
   let currency = $state(data.crate.currency);
-  const rateRead = $derived(readQuantity(rate, { unit: '', min: 1e-6, max: 1e6 }));
   const rates = $derived(data.rates.map((r) => r.rate));
 
   const rows = $derived(
@@ -67,27 +64,12 @@
     ['target', 'To the target']
   ] as const;
 
-  async function addRate(event: SubmitEvent): Promise<void> {
-    event.preventDefault();
-    if (!rateRead.ok) return;
+  async function addRate(record: Record<string, unknown>) {
     busy = true;
-    const answer = await send('POST', `${api}/rates`, {
-      from: from.trim().toUpperCase(),
-      to: data.crate.currency,
-      rate: rateRead.value,
-      date
-    });
+    const body = { ...record, to: data.crate.currency };
+    const failure = await onchange('POST', `${api}/rates`, body, 'Noted the rate.');
     busy = false;
-    if (!answer.ok) return notices.add('error', answer.failure.message);
-    saved('Noted the rate.', data.crate.id, answer.data.group);
-    rate = '';
-    await invalidateAll();
-  }
-  async function dropRate(id: string, version: number): Promise<void> {
-    const answer = await send('DELETE', `${api}/rates/${id}`, { version });
-    if (!answer.ok) return notices.add('error', answer.failure.message);
-    saved('Deleted the rate.', data.crate.id, answer.data.group);
-    await invalidateAll();
+    return failure;
   }
   async function setCurrency(event: SubmitEvent): Promise<void> {
     event.preventDefault();
@@ -160,18 +142,13 @@
     <section aria-labelledby="rates">
       <h2 id="rates">Exchange rates</h2>
       <p class="small quiet">Nothing is converted with a rate that you did not enter. The newest one counts.</p>
-      <form onsubmit={addRate}>
-        <TextInput size="sm" labelText="1 of" bind:value={from} maxlength={3} />
-        <TextInput
-          size="sm"
-          labelText="is in {data.crate.currency}"
-          bind:value={rate}
-          invalid={rate !== '' && !rateRead.ok}
-          invalidText={rateRead.ok ? '' : rateRead.message}
-        />
-        <TextInput size="sm" labelText="on" bind:value={date} placeholder="year-month-day" />
-        <Button type="submit" size="small" disabled={busy || !rateRead.ok}>Note the rate</Button>
-      </form>
+      <RecordForm
+        fields={rateFields(data.crate.currency)}
+        value={{ from: 'USD', date: data.today }}
+        {busy}
+        saveLabel="Note the rate"
+        onsave={addRate}
+      />
       <ul>
         {#each data.rates as { id, version, rate: r } (id)}
           <li>
@@ -179,8 +156,10 @@
             <span class="quiet small">{age(r.date, data.today)}</span>
             <button
               type="button"
+              class="link"
               aria-label="Delete the rate of {day(r.date)}"
-              onclick={() => void dropRate(id, version)}>Delete</button
+              onclick={() => void onchange('DELETE', `${api}/rates/${id}`, { version }, 'Deleted the rate.')}
+              >Delete</button
             >
           </li>
         {:else}<li class="quiet">No rate yet.</li>{/each}

@@ -1,6 +1,7 @@
 import { error } from '@sveltejs/kit';
 import { forPage, today } from '$lib/server/page';
 import { labelOf } from '$lib/server/labels';
+import { listAttachments } from '$lib/server/repositories/attachments';
 import { listBuilds } from '$lib/server/repositories/builds';
 import { listHistory } from '$lib/server/repositories/events';
 import { unitTable } from '$lib/server/repositories/unit-table';
@@ -11,13 +12,15 @@ export async function load({ parent, params, url }) {
     const { rows } = await unitTable(db, { crateId: crate.id, tag: params.tag, size: 1 });
     const [row] = rows;
     if (!row) error(404, `There is no unit with the tag ${params.tag} here.`);
+    const attachments = await listAttachments(db, { crateId: crate.id, subjectId: row.id });
     const [history, builds] = await Promise.all([
-      listHistory(db, { crateId: crate.id, subjectIds: [row.id] }),
+      listHistory(db, { crateId: crate.id, subjectIds: [row.id, ...attachments.map((a) => a.id)] }),
       listBuilds(db, crate.id)
     ]);
     return {
       row,
       history,
+      attachments,
       builds: builds.map(({ id, tag, name }) => ({ id, tag, name })),
       label: await labelOf(row, crate.slug, url.origin),
       today: today()

@@ -1,10 +1,15 @@
 <script lang="ts">
+  import { Button } from 'carbon-components-svelte';
   import { goto } from '$app/navigation';
   import { KIND_LABEL } from '#core/parts/kinds';
-  import { day } from '#core/quantities/format';
+  import { day, quantity } from '#core/quantities/format';
   import { takeBack } from '$lib/client/undo';
   import { actOnUnits } from '$lib/client/units';
+  import { changesOf } from '$lib/client/change';
   import HistoryTable from '$lib/ui/common/HistoryTable.svelte';
+  import RecordForm from '$lib/ui/common/RecordForm.svelte';
+  import { unitFields } from '$lib/ui/parts/record-fields';
+  import Files from '$lib/ui/common/Files.svelte';
   import UnitActions, { type UnitAct } from '$lib/ui/units/UnitActions.svelte';
 
   let { data } = $props();
@@ -12,12 +17,30 @@
   const home = $derived(`/c/${data.crate.slug}`);
   const late = $derived(unit.dueBack !== undefined && unit.dueBack < data.today);
   let busy = $state(false);
+  let editing = $state(false);
+  const onchange = $derived(changesOf(data.crate.id));
+  const fields = $derived(unitFields(data.builds));
 
   async function onact(act: UnitAct): Promise<void> {
     busy = true;
     const done = await actOnUnits(data.crate.id, [{ id: data.row.id, version: data.row.version }], act);
     busy = false;
     if (done && act.do === 'delete') await goto(`${home}/units`);
+  }
+
+  async function onsave(record: Record<string, unknown>) {
+    busy = true;
+    const failure = await onchange(
+      'PUT',
+      `/api/crates/${data.crate.id}/units/${data.row.id}`,
+      { version: data.row.version, unit: { ...record, modelId: model.id } },
+      `Saved ${String(record.tag)}.`
+    );
+    busy = false;
+    if (failure) return failure;
+    editing = false;
+    await goto(`${home}/u/${encodeURIComponent(String(record.tag))}`, { replaceState: true });
+    return undefined;
   }
 </script>
 
@@ -28,8 +51,21 @@
       <p class="small"><a href="{home}/units">All units</a></p>
       <h1><span class="tag">{unit.tag}</span> {model.name}</h1>
     </div>
+    {#if !editing}<Button size="small" kind="tertiary" disabled={busy} on:click={() => (editing = true)}>Edit</Button
+      >{/if}
     <UnitActions count={1} builds={data.builds} {busy} {onact} />
   </div>
+  {#if editing}
+    <RecordForm
+      {fields}
+      value={{ ...unit, buildId: build?.id }}
+      {busy}
+      saveLabel="Save the unit"
+      refusedPrefix="unit."
+      {onsave}
+      oncancel={() => (editing = false)}
+    />
+  {/if}
   <div class="two">
     <dl>
       <dt>What</dt>
@@ -47,6 +83,8 @@
       <dd>
         {#if build}<a href="/b/{build.tag}">{build.tag} {build.name}</a>{:else}none{/if}
       </dd>
+      {#if unit.capacityBytes}<dt>Exact capacity</dt>
+        <dd class="figure">{quantity(unit.capacityBytes, 'B')}</dd>{/if}
       {#if unit.serial}<dt>Serial number</dt>
         <dd class="figure">{unit.serial}</dd>{/if}
       {#if unit.firmware}<dt>Firmware</dt>
@@ -61,6 +99,8 @@
       <p class="small no-print"><a href="{home}/labels?ids={data.row.id}">Print the label</a></p>
     </div>
   </div>
+  <h2>Files</h2>
+  <Files crateId={data.crate.id} subject={{ table: 'units', id: data.row.id }} files={data.attachments} {onchange} />
   <h2>History</h2>
   <HistoryTable list={data.history} onundo={(group) => void takeBack(data.crate.id, group)} />
 </div>

@@ -1,0 +1,95 @@
+<script lang="ts">
+  import { Button } from 'carbon-components-svelte';
+  import { draftFrom, readDraft, type Draft, type Field, type FormError } from '#core/parts/form';
+  import FieldInput from '../parts/FieldInput.svelte';
+  import { refusedFields, type Refusal } from '../parts/refused';
+
+  type Props = {
+    fields: readonly Field[];
+    /** What stands in it at first: a blank one's defaults, or what is being edited. */
+    value: Record<string, unknown>;
+    busy: boolean;
+    saveLabel: string;
+    /** What the failure's paths begin with, where the record is sent inside another object. */
+    refusedPrefix?: string;
+    /** Saves the record. @returns what the server refused, or nothing when it was saved */
+    onsave: (record: Record<string, unknown>) => Promise<Refusal | undefined>;
+    oncancel?: () => void;
+    /** A word about what the record comes to, as soon as it can be read. */
+    hint?: (record: Record<string, unknown>) => string;
+  };
+  let { fields, value, busy, saveLabel, refusedPrefix = '', onsave, oncancel, hint }: Props = $props();
+
+  // svelte-ignore state_referenced_locally
+  let draft = $state<Draft>(draftFrom(fields, value));
+  let tried = $state(false);
+  let refused = $state<Record<string, string>>({});
+  const read = $derived(readDraft(fields, draft));
+  const errors = $derived.by(() => {
+    const shown: Record<string, FormError> = {};
+    for (const [path, message] of Object.entries(refused)) shown[path] = { message, suggestions: [] };
+    for (const [path, error] of Object.entries(read.errors)) if (tried || draft[path]) shown[path] = error;
+    return shown;
+  });
+  /** What the server refused at no field of this form. */
+  const homeless = $derived(
+    Object.entries(refused).filter(([path]) => !fields.some((f) => f.key === path.split('.')[0]))
+  );
+
+  async function submit(event: SubmitEvent): Promise<void> {
+    event.preventDefault();
+    const form = event.target as HTMLElement;
+    tried = true;
+    if (Object.keys(read.errors).length === 0) {
+      const failure = await onsave(read.spec);
+      if (!failure) {
+        draft = draftFrom(fields, value);
+        tried = false;
+        refused = {};
+        return;
+      }
+      refused = refusedFields(failure.fields, refusedPrefix);
+    }
+    requestAnimationFrame(() =>
+      form.querySelector<HTMLElement>('[aria-invalid="true"], .bx--text-input--invalid')?.focus()
+    );
+  }
+  function onedit(path: string, next: Draft[string]): void {
+    draft[path] = next;
+    delete refused[path];
+  }
+</script>
+
+<form onsubmit={submit} novalidate>
+  {#each fields as field (field.key)}
+    <FieldInput {field} path={field.key} {draft} {errors} assumed={{}} {onedit} onremove={() => {}} />
+  {/each}
+  <div class="end">
+    <Button type="submit" size="small" disabled={busy}>{saveLabel}</Button>
+    {#if oncancel}<Button kind="ghost" size="small" on:click={oncancel}>Cancel</Button>{/if}
+    {#if hint && Object.keys(read.errors).length === 0}<span class="small quiet">{hint(read.spec)}</span>{/if}
+  </div>
+  {#each homeless as [path, message] (path)}<p class="error" role="alert">{message}</p>{/each}
+</form>
+
+<style>
+  form {
+    display: grid;
+    grid-template-columns: repeat(auto-fill, minmax(160px, 1fr));
+    gap: 10px 14px;
+    align-items: start;
+    padding: 6px 0 14px;
+  }
+  .end,
+  .error {
+    grid-column: 1 / -1;
+  }
+  .end {
+    display: flex;
+    align-items: center;
+    gap: 12px;
+  }
+  .error {
+    color: var(--ash-fail);
+  }
+</style>

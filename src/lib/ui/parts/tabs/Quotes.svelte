@@ -1,0 +1,185 @@
+<script lang="ts">
+  import { Button, TextInput } from 'carbon-components-svelte';
+  import { landedPrice } from '#core/cost/landed';
+  import type { Quote } from '#core/parts/quote';
+  import { day, money, quantity } from '#core/quantities/format';
+  import { readQuantity } from '#core/quantities/read';
+  import Explained from '$lib/ui/common/Explained.svelte';
+  import Plot from '$lib/ui/common/Plot.svelte';
+  import RecordForm from '$lib/ui/common/RecordForm.svelte';
+  import Wide from '$lib/ui/common/Wide.svelte';
+  import { age, priceTraces } from '$lib/ui/prices/history';
+  import type { Change } from '../refused';
+  import { quoteFields } from '../record-fields';
+
+  type Stored = { id: string; version: number; quote: Quote };
+  type Props = {
+    crate: { id: string; currency: string };
+    part: { id: string; version: number; target?: { amount: number; currency: string } | undefined };
+    quotes: readonly Stored[];
+    today: string;
+    onchange: Change;
+  };
+  let { crate, part, quotes, today, onchange }: Props = $props();
+  const api = $derived(`/api/crates/${crate.id}`);
+  let busy = $state(false);
+  let editing = $state<Stored | null>(null);
+
+  const fields = $derived(quoteFields(quotes.map((q) => q.quote.vendor)));
+  const landed = (record: Record<string, unknown>) =>
+    `${money(landedPrice(record as Quote), String(record.currency))} landed`;
+
+  const change: Change = async (...what) => {
+    busy = true;
+    const refusal = await onchange(...what);
+    busy = false;
+    return refusal;
+  };
+  async function onsave(record: Record<string, unknown>) {
+    const quote = { ...record, partId: part.id };
+    if (!editing) return change('POST', `${api}/quotes`, quote, `Noted the quote of ${String(record.vendor)}.`);
+    const { id, version } = editing;
+    const refusal = await change(
+      'PUT',
+      `${api}/quotes/${id}`,
+      { version, quote },
+      `Changed the quote of ${String(record.vendor)}.`
+    );
+    if (!refusal) editing = null;
+    return refusal;
+  }
+
+  let target = $state('');
+  const targetRead = $derived(readQuantity(target, { unit: '', min: 0, max: 1e7 }));
+  async function aim(amount: number | null): Promise<void> {
+    const body = { version: part.version, target: amount === null ? null : { amount, currency: crate.currency } };
+    const words = amount === null ? 'Took the target price off.' : 'Set the target price.';
+    if (!(await change('PUT', `${api}/models/${part.id}/target`, body, words))) target = '';
+  }
+  const cheapest = $derived(
+    quotes
+      .map(({ quote }) => quote)
+      .filter((quote) => quote.currency === part.target?.currency && !(quote.expires && quote.expires < today))
+      .map(landedPrice)
+      .sort((a, b) => a - b)[0]
+  );
+  const less = (quote: Quote) =>
+    [
+      quote.discountPercent ? quantity(quote.discountPercent, '%') : '',
+      quote.coupon ? money(quote.coupon, quote.currency) : ''
+    ]
+      .filter(Boolean)
+      .join(' + ') || '–';
+</script>
+
+{#key editing?.id}
+  <RecordForm
+    {fields}
+    value={editing?.quote ?? { currency: crate.currency, date: today }}
+    {busy}
+    saveLabel={editing ? 'Save the quote' : 'Note the quote'}
+    refusedPrefix={editing ? 'quote.' : ''}
+    hint={landed}
+    {onsave}
+    {...editing ? { oncancel: () => (editing = null) } : {}}
+  />
+{/key}
+<form
+  class="row"
+  onsubmit={(e) => {
+    e.preventDefault();
+    if (targetRead.ok) void aim(targetRead.value);
+  }}
+>
+  <TextInput
+    size="sm"
+    labelText="Target price, {crate.currency} landed"
+    bind:value={target}
+    invalid={target !== '' && !targetRead.ok}
+    invalidText={targetRead.ok ? '' : targetRead.message}
+  />
+  <Button type="submit" size="small" kind="tertiary" disabled={busy || !targetRead.ok}>Set</Button>
+  {#if part.target}
+    <p>
+      Target {money(part.target.amount, part.target.currency)}{#if cheapest !== undefined}: {cheapest <=
+        part.target.amount
+          ? `reached, ${money(cheapest, part.target.currency)} is offered`
+          : `${money(cheapest - part.target.amount, part.target.currency)} above it`}{/if}.
+      <button type="button" class="link" onclick={() => void aim(null)}>Take it off</button>
+    </p>
+  {/if}
+</form>
+{#if quotes.length > 0}
+  <Plot
+    title="Landed price over time"
+    summary="one step line a vendor; {quotes.length} quotes"
+    traces={priceTraces(
+      quotes.map((q) => q.quote),
+      part.target
+    )}
+    layout={{ yaxis: { title: { text: 'landed price' }, rangemode: 'tozero' } }}
+  />
+  <Wide label="Quotes">
+    <table class="plain-table">
+      <thead
+        ><tr
+          ><th>Date</th><th>Age</th><th>Vendor</th><th class="number">List</th><th class="number">Less</th><th
+            class="number">Shipping</th
+          ><th class="number">Tax</th><th class="number"><Explained text="Landed" /></th><th>Valid until</th><th
+            class="no-print"
+          ></th></tr
+        ></thead
+      >
+      <tbody>
+        {#each quotes as stored (stored.id)}
+          {@const { id, version, quote } = stored}
+          <tr>
+            <td>{day(quote.date)}</td>
+            <td>{age(quote.date, today)}</td>
+            <td
+              >{quote.vendor}{#if quote.note}<br /><span class="small quiet">{quote.note}</span>{/if}</td
+            >
+            <td class="number figure">{money(quote.list, quote.currency)}</td>
+            <td class="number figure">{less(quote)}</td>
+            <td class="number figure">{quote.shipping ? money(quote.shipping, quote.currency) : '–'}</td>
+            <td class="number figure">{quote.taxPercent ? quantity(quote.taxPercent, '%') : '–'}</td>
+            <td class="number figure"><strong>{money(landedPrice(quote), quote.currency)}</strong></td>
+            <td>{quote.expires ? `${day(quote.expires)}${quote.expires < today ? ', run out' : ''}` : '–'}</td>
+            <td class="no-print acts">
+              <button
+                type="button"
+                class="link"
+                aria-label="Edit the quote of {quote.vendor}, {day(quote.date)}"
+                onclick={() => (editing = stored)}>Edit</button
+              >
+              <button
+                type="button"
+                class="link"
+                aria-label="Delete the quote of {quote.vendor}, {day(quote.date)}"
+                onclick={() =>
+                  void change('DELETE', `${api}/quotes/${id}`, { version }, `Deleted the quote of ${quote.vendor}.`)}
+                >Delete</button
+              >
+            </td>
+          </tr>
+        {/each}
+      </tbody>
+    </table>
+  </Wide>
+{:else}<p class="quiet">No quote yet.</p>{/if}
+
+<style>
+  .row {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: flex-end;
+    gap: 10px 14px;
+    padding: 12px 0;
+  }
+  .row :global(.bx--form-item) {
+    flex: 0 1 200px;
+  }
+  .acts {
+    white-space: nowrap;
+  }
+</style>
