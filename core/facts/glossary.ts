@@ -193,6 +193,9 @@ const exact = (name: string): boolean => /[A-Z0-9]/.test(name.slice(1));
 const escaped = (name: string): string => name.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
 /** Names that are everyday words too: what stands in prose is more often that. */
 const EVERYDAY = new Set([
+  'mb/s',
+  'gb/s',
+  'tb',
   'band',
   'active',
   'conventional',

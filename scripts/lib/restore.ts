@@ -15,19 +15,19 @@ const read = (path: string): Buffer => {
     return giveUp(`There is no file ${path} that can be read.`);
   }
 };
-const content = read(resolve(file));
-await withDatabase(async (db, dataDir) => {
-  try {
-    const backup = await readBackup(content);
+try {
+  const backup = await readBackup(read(resolve(file)));
+  await withDatabase(async (db, dataDir) => {
     const at = new Date().toISOString();
     const kept = join(dataDir, 'backups', `before-restore-${at.slice(0, 19).replace(/[:T]/g, '-')}.json.gz`);
     mkdirSync(join(dataDir, 'backups'), { recursive: true });
     writeFileSync(kept, await makeBackup(db, at), { mode: 0o600 });
     const { rows, madeAt } = await restoreBackup(db, backup);
     console.log(`Restored ${rows} rows of ${madeAt}. What was there before is in ${kept}.`);
-  } catch (error) {
-    if (error instanceof Problem) giveUp(error.message);
-    throw error;
-  }
-});
+  });
+} catch (error) {
+  // Here and not inside: by now a database that was started for this is stopped again.
+  if (error instanceof Problem) giveUp(error.message);
+  throw error;
+}
 process.exit(0);

@@ -75,7 +75,7 @@
 <style>
   form {
     display: grid;
-    grid-template-columns: repeat(auto-fill, minmax(160px, 1fr));
+    grid-template-columns: repeat(auto-fill, minmax(180px, 1fr));
     gap: 10px 14px;
     align-items: start;
     padding: 6px 0 14px;

@@ -204,6 +204,9 @@
   .input {
     position: relative;
   }
+  .input:has(> .mark) :global(.bx--label) {
+    padding-right: 24px;
+  }
   /* In the line of the label, at its end. */
   .input > .mark {
     position: absolute;

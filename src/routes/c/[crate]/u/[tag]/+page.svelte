@@ -106,6 +106,9 @@
 </div>
 
 <style>
+  h2 {
+    margin: 20px 0 6px;
+  }
   .two {
     display: grid;
     grid-template-columns: 1fr 180px;
