@@ -41,8 +41,8 @@ test('units: added, lent by keyboard alone, found by a picture of their label, d
   await open(page, '/c/fernhollow/crate/drive?find=loam');
   await page.getByRole('link', { name: 'Loam S6 1TB' }).click();
   await page
+    .getByRole('navigation', { name: 'About this part' })
     .getByRole('link', { name: /^Units/ })
-    .last()
     .click();
   await page.getByLabel('How many').fill('2');
   await page.getByRole('button', { name: 'Add units' }).click();
@@ -113,4 +113,76 @@ test('a bundle opens as a crate of its own', async ({ page }) => {
   await expect(page).toHaveURL(/\/c\/fernhollow-2/);
   const schema = (await (await page.request.get('/api/bundle.schema.json')).json()) as { required: string[] };
   expect(schema.required).toContain('models');
+});
+
+test('keyboard only: a drive from its box, a quote that is corrected, and all of it in the history', async ({
+  page
+}) => {
+  await open(page, '/c/fernhollow/crate/drive');
+  const type = async (label: string, text: string) => {
+    await page.getByLabel(label, { exact: true }).focus();
+    await page.keyboard.type(text);
+  };
+  await page.getByRole('link', { name: 'Add a drive' }).focus();
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(/drive\/new$/);
+  await type('Name', 'Tufa N3 2TB');
+  await type('Media', 'NVMe');
+  await type('Form factor', 'M.2');
+  await type('Capacity, TB', '2000 GB');
+  await type('Sequential read, “up to”, MB/s (optional)', '3,5 GB/s');
+  await page.keyboard.press('Enter');
+  const row = page.getByRole('row', { name: /Tufa N3/ });
+  await expect(row).toContainText('3500');
+  await expect(row).toContainText('2 TB');
+
+  await row.getByRole('link', { name: 'Tufa N3 2TB' }).press('Enter');
+  await page.getByRole('link', { name: /^Quotes/ }).press('Enter');
+  await type('Vendor', 'Nordlicht Depot');
+  await type('List price', '100');
+  await type('Discount, % (optional)', '10');
+  await type('Shipping (optional)', '5');
+  await type('Tax, % (optional)', '20');
+  await page.keyboard.press('Enter');
+  // (100 - 10 %) + 5 = 95, and 20 % tax on it: 114
+  await expect(page.getByRole('row', { name: /Nordlicht Depot/ })).toContainText('114.00');
+  await page.getByRole('button', { name: /^Edit the quote of Nordlicht Depot/ }).press('Enter');
+  await page.getByLabel('Valid until (optional)').fill('2026-13-01');
+  await expect(page.getByText('This must be a day such as 2026-12-01.')).toBeVisible();
+  await page.getByLabel('Valid until (optional)').fill('2027-01-31');
+  await page.getByLabel('Shipping (optional)').fill('');
+  await page.keyboard.press('Enter');
+  // without shipping: 90 x 1.2 = 108
+  await expect(page.getByRole('row', { name: /Nordlicht Depot/ })).toContainText('108.00');
+  await page.getByRole('link', { name: /^History/ }).press('Enter');
+  await expect(page.getByRole('row', { name: /Tufa N3/ }).first()).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Take back/ }).first()).toBeVisible();
+});
+
+test('a unit is edited: a tag that is taken is said beside the field, nothing typed is lost', async ({ page }) => {
+  await open(page, '/c/fernhollow/u/E-001');
+  await page.getByRole('button', { name: 'Edit', exact: true }).click();
+  await page.getByLabel('Tag', { exact: true }).fill('D-001');
+  await page.getByLabel('Serial number (optional)').fill('SN 4711');
+  await page.getByLabel('Exact capacity, B (optional)').fill('1 TB');
+  await page.getByRole('button', { name: 'Save the unit' }).click();
+  await expect(page.getByText('Is taken by another unit.')).toBeVisible();
+  await expect(page.getByLabel('Serial number (optional)')).toHaveValue('SN 4711');
+  await page.getByLabel('Tag', { exact: true }).fill('E-900');
+  await page.getByRole('button', { name: 'Save the unit' }).click();
+  await expect(page).toHaveURL(/\/u\/E-900$/);
+  await expect(page.getByText('SN 4711')).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).last().click();
+  await expect(page.getByText('Taken back.')).toBeVisible();
+});
+
+test('a term explains itself in place', async ({ page }) => {
+  await open(page, '/c/fernhollow/crate/drive/new');
+  await page.getByText('Warranty', { exact: false }).first().click();
+  const note = page.getByText('How much the host may write before the warranty ends', { exact: false });
+  await expect(note).toBeHidden();
+  await page.getByRole('button', { name: 'Explain Endurance' }).press('Enter');
+  await expect(note).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(note).toBeHidden();
 });
