@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { draftFrom, NEEDED, readDraft, type Field } from './form';
+import { draftFrom, isDay, NEEDED, readDraft, type Field } from './form';
 import { formFields } from './form-fields';
 import { MODEL_SCHEMAS, modelSchema } from './model';
+import { unitSchema } from './unit';
 import { aCable, aDrive, aHost, anEnclosure } from '../../tests/parts';
 
 const fieldsOf = (kind: keyof typeof MODEL_SCHEMAS) => formFields(MODEL_SCHEMAS[kind]);
@@ -86,6 +87,22 @@ describe('reading what was typed', () => {
     expect(readDraft(fields, { ...typed, 'pcie.generation': '4' }).errors).toEqual({
       'pcie.lanes': { message: NEEDED, suggestions: [] }
     });
+  });
+  it.each([
+    ['2026-12-01', true],
+    ['2028-02-29', true], // a leap year
+    ['2026-02-29', false],
+    ['2026-13-01', false],
+    ['1.12.2026', false],
+    ['2026-12-1', false],
+    ['', false]
+  ])('%s is a day: %s', (text, expected) => {
+    expect(isDay(text)).toBe(expected);
+  });
+  it('says beside a date that it is none', () => {
+    const { spec, errors } = readDraft(formFields(unitSchema), { tag: 'D-1', state: 'owned', dueBack: 'tomorrow' });
+    expect(errors.dueBack?.message).toContain('a day such as');
+    expect(spec.tag).toBe('D-1');
   });
   it('says what is missing', () => {
     expect(Object.keys(readDraft(fields, {}).errors).sort()).toEqual(['capacityTB', 'formFactor', 'media', 'name']);

@@ -14,7 +14,7 @@ import { createJob, deleteJob, getJob, listJobs, updateJob } from './jobs';
 import { countModels, createModel, listModels, listSpecs, updateModel } from './models';
 import { createQuote, deleteQuote, listQuotes } from './quotes';
 import { createRun, deleteRun, listRuns } from './runs';
-import { createUnit, deleteUnit, listUnits, updateUnit } from './units';
+import { addUnits, createUnit, deleteUnit, listUnits, updateUnit } from './units';
 
 const at = '2026-11-23T12:00:00.000Z';
 const who = { by: 'test', at };
@@ -76,6 +76,23 @@ describe('units', () => {
     await deleteUnit(db, { crateId, id: made.id, version: 2, ...who });
     expect(await listUnits(db, { crateId })).toEqual([]);
     expect(await code(deleteUnit(db, { crateId, id: made.id, version: 2, ...who }))).toBe('not-found');
+  });
+});
+
+describe('a unit in a build', () => {
+  it('stands in a build of its own crate only', async () => {
+    const other = await createCrate(db, { name: 'Other crate', at });
+    const spec = (await createModel(db, { crateId: other.id, spec: aDrive(), ...who })).id;
+    const planned = await planChoice(db, crateId, choice());
+    const build = { name: 'Here', stage: 'planned' as const, choice: choice(), ...planned };
+    const elsewhere = await createBuild(db, { crateId, build, ...who });
+    const unit = { modelId: spec, tag: 'X-1', state: 'owned' as const, buildId: elsewhere.id };
+    expect(await code(createUnit(db, { crateId: other.id, unit, ...who }))).toBe('bad-input');
+    expect(await code(addUnits(db, { crateId: other.id, count: 2, unit, ...who }))).toBe('bad-input');
+    const { buildId: _, ...free } = unit;
+    const made = await createUnit(db, { crateId: other.id, unit: free, ...who });
+    expect(await code(updateUnit(db, { crateId: other.id, ...made, unit, ...who }))).toBe('bad-input');
+    await removeCrate(db, other.id);
   });
 });
 
