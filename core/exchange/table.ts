@@ -1,8 +1,9 @@
 import { draftFrom, readDraft, type Draft, type Field } from '../parts/form.ts';
 import { NEEDED } from '../parts/form.ts';
+import { unitLike, type UnitName } from '../quantities/read.ts';
 
 /** A column of a table file: the field's path, as the contract names it, and what people call it. */
-export type Column = { path: string; title: string; required: boolean };
+export type Column = { path: string; title: string; required: boolean; unit?: UnitName };
 
 /** The columns of a form: one a field; lists of parts inside a part stand in one cell, as JSON. */
 export function columnsOf(fields: readonly Field[], prefix = '', heading = ''): Column[] {
@@ -11,7 +12,14 @@ export function columnsOf(fields: readonly Field[], prefix = '', heading = ''): 
     const title = heading ? `${heading}, ${field.title}` : field.title;
     const unit = 'unit' in field && field.unit ? `, ${field.unit}` : '';
     if (field.type === 'group') return columnsOf(field.fields, `${path}.`, title);
-    return [{ path, title: `${title}${unit}`, required: field.required && prefix === '' }];
+    return [
+      {
+        path,
+        title: `${title}${unit}`,
+        required: field.required && prefix === '',
+        ...(unit ? { unit: (field as { unit: UnitName }).unit } : {})
+      }
+    ];
   });
 }
 
@@ -113,6 +121,20 @@ export function rowOf(
 
 const plain = (text: string) => text.toLowerCase().replace(/[^a-z0-9]+/g, '');
 
+/** `Capacity (GB)`, `Capacity, GB` and `Capacity [GB]`: what is measured, and the unit after it. */
+const HEADING = /^(.*?)\s*[,([]\s*([^,()[\]]+?)\s*[)\]]?$/;
+
+/** The unit that a heading states for a column, where it is another one than the field's own. */
+export function headingUnit(heading: string, column: Column | undefined): UnitName | undefined {
+  const stated = HEADING.exec(heading.trim())?.[2];
+  const unit = stated && column?.unit ? unitLike(stated, column.unit) : undefined;
+  return unit === column?.unit ? undefined : unit;
+}
+
+/** A cell with the unit of its heading, where it holds no more than a number. */
+export const withHeadingUnit = (cell: string, unit: UnitName | undefined): string =>
+  unit && /^[\d.,\s\u00a0\u202f'’+-]*\d[\d.,]*$/.test(cell.trim()) ? `${cell.trim()} ${unit}` : cell;
+
 /**
  * Which column of a file is which field: by the field's path, then by its title with or without the unit. A column that
  * matches nothing is left out, and said so; the person can assign it.
@@ -131,13 +153,26 @@ export function matchColumns(headings: readonly string[], columns: readonly Colu
   return headings.map((heading) => {
     const wanted = plain(heading);
     if (wanted === '') return null;
+    const take = (path: string) => {
+      taken.add(path);
+      return path;
+    };
     for (const names of tries) {
       const path = names.get(wanted);
-      if (path !== undefined && !taken.has(path)) {
-        taken.add(path);
-        return path;
-      }
+      if (path !== undefined && !taken.has(path)) return take(path);
     }
-    return null;
+    // The same thing in another unit
+    const measured = HEADING.exec(heading.trim())?.[1];
+    const column = measured
+      ? columns.find(
+          (c) =>
+            !taken.has(c.path) &&
+            headingUnit(heading, c) !== undefined &&
+            [c.title.split(',')[0]!, c.title.replace(/,[^,]*$/, ''), c.path.replace(/(TB|GB|MBps|Mm|M|W|C)$/, '')].some(
+              (name) => plain(name) === plain(measured)
+            )
+        )
+      : undefined;
+    return column ? take(column.path) : null;
   });
 }

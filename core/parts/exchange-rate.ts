@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { isoDate } from './field.ts';
+import { isAhead, isoDate } from './field.ts';
 
 export const currency = () =>
   z
@@ -16,5 +16,13 @@ export const exchangeRateSchema = z.strictObject({
   rate: z.number().positive().max(1e6).meta({ title: 'Rate' }),
   date: isoDate().meta({ title: 'Date' })
 });
+
+/** What no single field shows: a currency in itself, a day to come. */
+export function rateProblems(rate: ExchangeRate, today: string): { path: string; message: string }[] {
+  return [
+    ...(rate.from === rate.to ? [{ path: 'from', message: 'is the currency it is converted to' }] : []),
+    ...(isAhead(rate.date, today) ? [{ path: 'date', message: 'is still to come' }] : [])
+  ];
+}
 
 export type ExchangeRate = z.infer<typeof exchangeRateSchema>;

@@ -62,3 +62,6 @@ export const name = () => text('Name', 120, { first: true });
 /** ULIDs, 26 characters of Crockford's base 32. */
 export const id = () => z.string().regex(/^[0-9A-HJKMNP-TV-Z]{26}$/, 'is not an id');
 export const isoDate = () => z.iso.date();
+
+/** A day later than this one by more than the time zones of the world is a slip of the pen. */
+export const isAhead = (date: string, today: string): boolean => Date.parse(date) - Date.parse(today) > 86_400_000;

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { currency } from './exchange-rate.ts';
-import { id, isoDate, text } from './field.ts';
+import { id, isAhead, isoDate, text } from './field.ts';
 
 const amount = (title: string) => z.number().min(0).max(1e7).meta({ title });
 
@@ -17,5 +17,16 @@ export const quoteSchema = z.strictObject({
   expires: isoDate().meta({ title: 'Valid until' }).optional(),
   note: text('Note', 300).optional()
 });
+
+/** What no single field shows: a price below nothing, an offer that ran out before it was made, a day to come. */
+export function quoteProblems(quote: Quote, today: string): { path: string; message: string }[] {
+  const problems: { path: string; message: string }[] = [];
+  const reduced = quote.list * (1 - (quote.discountPercent ?? 0) / 100);
+  if ((quote.coupon ?? 0) > reduced) problems.push({ path: 'coupon', message: 'is more than the price' });
+  if (quote.expires !== undefined && quote.expires < quote.date)
+    problems.push({ path: 'expires', message: 'is before the date of the quote' });
+  if (isAhead(quote.date, today)) problems.push({ path: 'date', message: 'is still to come' });
+  return problems;
+}
 
 export type Quote = z.infer<typeof quoteSchema>;

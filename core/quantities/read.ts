@@ -176,8 +176,16 @@ function readUnit(text: string): UnitName | undefined {
     .trim()
     .replace(/\s+/g, '')
     .replace(/per(sec(ond)?|s)$/i, '/s');
-  if (spelled in UNITS) return spelled as UnitName;
-  return EXACT[spelled] ?? ANY_CASE[spelled.toLowerCase()];
+  if (Object.hasOwn(UNITS, spelled)) return spelled as UnitName;
+  if (Object.hasOwn(EXACT, spelled)) return EXACT[spelled];
+  const folded = spelled.toLowerCase();
+  return Object.hasOwn(ANY_CASE, folded) ? ANY_CASE[folded] : undefined;
+}
+
+/** The unit that a spelling stands for, if it measures the same as `like`: `Gbps` for `MB/s`, but not `GB`. */
+export function unitLike(text: string, like: UnitName): UnitName | undefined {
+  const unit = readUnit(text);
+  return unit !== undefined && unit !== '' && UNITS[unit][0] === UNITS[like][0] ? unit : undefined;
 }
 
 /** Numbers that people mean when a value cannot be right: bits for bytes, a thousand too much or too little. */

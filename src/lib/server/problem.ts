@@ -38,6 +38,14 @@ export class Problem extends Error {
   }
 }
 
+/** @throws Problem `bad-input` when there is anything wrong, each at its path below `under` */
+export function refuse(problems: readonly FieldProblem[], under = ''): void {
+  const [first] = problems;
+  if (!first) return;
+  const fields = problems.map(({ path, message }) => ({ path: `${under}${path}`, message }));
+  throw new Problem('bad-input', `${fields[0]!.path}: ${first.message}.`, fields);
+}
+
 export const DATABASE_AWAY =
   'The database is not answering. It is being started again; nothing that was saved is lost.';
 

@@ -222,8 +222,8 @@ export async function undo(
         .where('id', '>', revision.id)
         .whereNot({ group_id: undoing })
         .first('id');
-      if (later || revision.undone)
-        throw new Problem('conflict', 'This was changed again since; undo the later change first.');
+      if (revision.undone) throw new Problem('conflict', 'This has been taken back already.');
+      if (later) throw new Problem('conflict', 'This was changed again since; undo the later change first.');
       const base = {
         crateId,
         table,

@@ -1,6 +1,6 @@
 import type { Knex } from 'knex';
 import { z } from 'zod';
-import { columnsOf, matchColumns, rowOf } from '#core/exchange/table';
+import { columnsOf, headingUnit, matchColumns, rowOf, withHeadingUnit } from '#core/exchange/table';
 import {
   FILES,
   fileFields,
@@ -11,7 +11,7 @@ import {
 } from '#core/exchange/kinds-of-file';
 import { KINDS, type Kind } from '#core/parts/kinds';
 import { MODEL_SCHEMAS, type Model } from '#core/parts/model';
-import { quoteSchema, type Quote } from '#core/parts/quote';
+import { quoteProblems, quoteSchema, type Quote } from '#core/parts/quote';
 import { unitSchema, type Unit } from '#core/parts/unit';
 import { changeMany, newId, type StoredTable } from '../db/change';
 import { Problem } from '../problem';
@@ -109,7 +109,7 @@ async function partsByName(db: Knex, crateId: string) {
   };
 }
 
-async function targetOf(db: Knex, crateId: string, what: FileKind, kind: Kind): Promise<Target> {
+async function targetOf(db: Knex, crateId: string, what: FileKind, kind: Kind, today: string): Promise<Target> {
   if (what === 'models') {
     const stored = await listModels(db, { crateId, kind });
     return {
@@ -121,7 +121,7 @@ async function targetOf(db: Knex, crateId: string, what: FileKind, kind: Kind): 
         ])
       ),
       read(spec) {
-        const parsed = MODEL_SCHEMAS[kind].safeParse({ ...spec, kind });
+        const parsed = MODEL_SCHEMAS[kind].safeParse({ kind, ...spec });
         if (!parsed.success) return { errors: issuesOf(parsed.error), name: String(spec.name ?? '') };
         const { id: _id, ...value } = parsed.data;
         return { key: fold(value.name), name: value.name, value, row: modelRow(parsed.data as Model) };
@@ -166,6 +166,9 @@ async function targetOf(db: Knex, crateId: string, what: FileKind, kind: Kind): 
       const part = parts.find(wanted, of);
       if ('error' in part) return { errors: { part: part.error }, name };
       const value = quoteSchema.parse({ ...rest, partId: part.id });
+      const problems = quoteProblems(value, today);
+      if (problems.length > 0)
+        return { errors: Object.fromEntries(problems.map((p) => [p.path, `${p.message}.`])), name };
       return { key: keyOf(value), name, value, row: quoteRow(value) };
     }
   };
@@ -207,12 +210,27 @@ function readRows(
   }
   const { headings, rows } = fromCsv(request.text);
   const known = new Set(columns.map(({ path }) => path));
-  const mapping = headings.map((_, i) => {
-    if (!request.mapping) return null;
-    const path = request.mapping[i] ?? null;
-    return path !== null && known.has(path) ? path : null;
+  const used = request.mapping ? headings.map((_, i) => request.mapping?.[i] ?? null) : matchColumns(headings, columns);
+  request.mapping?.forEach((path, i) => {
+    const wrong =
+      i >= headings.length
+        ? 'is for a column that the file does not have'
+        : path !== null && !known.has(path)
+          ? 'is no field'
+          : path !== null && used.indexOf(path) < i
+            ? 'is taken by another column'
+            : undefined;
+    if (wrong)
+      throw new Problem('bad-input', `Column ${i + 1}: “${path}” ${wrong}.`, [
+        { path: `mapping.${i}`, message: wrong }
+      ]);
   });
-  const used = request.mapping ? mapping : matchColumns(headings, columns);
+  const units = used.map((path, i) =>
+    headingUnit(
+      headings[i]!,
+      columns.find((c) => c.path === path)
+    )
+  );
   return {
     headings,
     mapping: used,
@@ -221,9 +239,13 @@ function readRows(
       for (const row of rows) {
         const cells: Record<string, string> = {};
         used.forEach((path, i) => {
-          if (path !== null) cells[path] = row[i] ?? '';
+          if (path !== null) cells[path] = withHeadingUnit(row[i] ?? '', units[i]);
         });
-        yield { cells, ...rowOf(fields, cells) };
+        const read = rowOf(fields, cells);
+        const more = row.slice(headings.length).filter((cell) => cell.trim() !== '').length;
+        // A separator inside a name that was not quoted: everything after it stands in the wrong column.
+        if (more > 0) read.errors[''] = `This row has more cells than there are headings (${row.length}).`;
+        yield { cells, ...read };
       }
     }
   };
@@ -236,7 +258,7 @@ function readRows(
 export async function planImport(db: Knex, crateId: string, request: ImportRequest, work?: Work): Promise<ImportPlan> {
   const kind = request.kind ?? 'drive';
   const { entries, ...head } = readRows(request, kind);
-  const target = await targetOf(db, crateId, request.what, kind);
+  const target = await targetOf(db, crateId, request.what, kind, new Date().toISOString().slice(0, 10));
   const rows: Planned[] = [];
   const counts: Record<Outcome, number> = { new: 0, changed: 0, same: 0, wrong: 0 };
   const seen = new Map<string, number>();

@@ -77,6 +77,28 @@ describe('importing a table', () => {
     expect(await code(planImport(db, crateId, csv('')))).toBe('bad-input');
     expect(await code(planImport(db, crateId, csv('{"a":1}', { format: 'json' })))).toBe('bad-input');
   });
+  it('a row with a cell too many is wrong, for everything behind the extra separator stands in the wrong column', async () => {
+    const plan = await planImport(db, crateId, csv(`${HEAD}Kiln, dark,nvme,m2,1,3000,red\r\nPlain,nvme,m2,1,3000,\r\n`));
+    expect(plan.rows.map((r) => r.outcome)).toEqual(['wrong', 'new']);
+    expect(plan.rows[0]!.errors['']).toContain('more cells');
+  });
+  it('takes the unit of a heading for the bare numbers below it', async () => {
+    const text = 'Name,Media,Form factor,Capacity (GB)\r\nA,nvme,m2,2000\r\nB,nvme,m2,4 TB\r\n';
+    const plan = await planImport(db, crateId, csv(text));
+    expect(plan.rows.map((r) => r.write!.row.spec)).toMatchObject([{ capacityTB: 2 }, { capacityTB: 4 }]);
+  });
+  it.each([
+    ['a field that is none', ['nonsense']],
+    ['one field for two columns', ['name', 'name']],
+    ['a column that the file has not', [null, null, null, null, null, null, 'name']]
+  ])('a matching with %s is refused', async (_, mapping) => {
+    expect(await code(planImport(db, crateId, csv(`${HEAD}A,nvme,m2,1,1,\r\n`, { mapping })))).toBe('bad-input');
+  });
+  it('a part of another kind is wrong in a file of drives', async () => {
+    const text = JSON.stringify([{ kind: 'cable', name: 'A', media: 'nvme', formFactor: 'm2', capacityTB: 1 }]);
+    const plan = await planImport(db, crateId, csv(text, { format: 'json' }));
+    expect(Object.keys(plan.rows[0]!.errors)).toEqual(['kind']);
+  });
   it('10 000 parts: progress is told, cancelling leaves nothing, finishing leaves all, and one undo takes them back', async () => {
     const rows = Array.from({ length: 10_000 }, (_, i) => `Mass ${i},nvme,m2,1,3000,`).join('\r\n');
     const count = async () => (await modelTable(db, { crateId, kind: 'drive', find: 'mass' })).total;
@@ -281,6 +303,7 @@ describe('many at once', () => {
     const { spec } = await getModel(db, { crateId, id: b.id });
     expect(spec).toMatchObject({ warrantyYears: 3, flash: { cell: 'qlc', dram: true } });
     expect(spec).not.toHaveProperty('sides');
+    expect(await code(editModels(db, { crateId, items, set: { kind: 'cable' }, ...who }))).toBe('bad-input');
     const again = items.map((item) => ({ ...item, version: 2 }));
     expect(await code(editModels(db, { crateId, items: again, set: { capacityTB: -1 }, ...who }))).toBe('bad-input');
     expect((await getModel(db, { crateId, id: a.id })).version).toBe(2);

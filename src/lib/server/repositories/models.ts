@@ -4,7 +4,7 @@ import { currency } from '#core/parts/exchange-rate';
 import { KIND_LABEL, type Kind } from '#core/parts/kinds';
 import { modelSchema, type Model } from '#core/parts/model';
 import { change, changeMany, newId, type Changed } from '../db/change';
-import { notFound, Problem } from '../problem';
+import { notFound, Problem, refuse } from '../problem';
 
 /** A part as it is stored: its specification, with the id that quotes and builds refer to. */
 export type StoredModel = {
@@ -156,6 +156,11 @@ export async function editModels(
   args: { crateId: string; items: readonly { id: string; version: number }[]; set: Record<string, unknown> } & By
 ): Promise<Changed> {
   const { crateId, items, set, by, at } = args;
+  // What a part is, and which, is not one of its fields.
+  refuse(
+    ['kind', 'id'].filter((key) => key in set).map((key) => ({ path: key, message: 'cannot be set' })),
+    'set.'
+  );
   return db.transaction(async (trx) => {
     const current = new Map(
       (await listModels(trx, { crateId, ids: items.map(({ id }) => id) })).map((model) => [model.id, model])

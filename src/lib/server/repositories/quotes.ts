@@ -1,7 +1,7 @@
 import type { Knex } from 'knex';
-import { quoteSchema, type Quote } from '#core/parts/quote';
+import { quoteProblems, quoteSchema, type Quote } from '#core/parts/quote';
 import { change, newId, type Changed } from '../db/change';
-import { notFound } from '../problem';
+import { notFound, refuse } from '../problem';
 import { getModel } from './models';
 
 export type StoredQuote = { id: string; version: number; quote: Quote };
@@ -25,6 +25,7 @@ export async function listQuotes(
 /** @throws Problem `not-found` where the part is not in this crate */
 export async function createQuote(db: Knex, args: { crateId: string; quote: Quote } & By): Promise<Changed> {
   const { crateId, quote, by, at } = args;
+  refuse(quoteProblems(quote, at.slice(0, 10)));
   const { spec } = await getModel(db, { crateId, id: quote.partId });
   const event = { kind: 'quoted', message: `Noted a quote for ${spec.name} from ${quote.vendor}.` };
   return change(db, {
@@ -46,6 +47,7 @@ export async function updateQuote(
   args: { crateId: string; id: string; version: number; quote: Quote } & By
 ): Promise<Changed> {
   const { crateId, id, version, quote, by, at } = args;
+  refuse(quoteProblems(quote, at.slice(0, 10)), 'quote.');
   const { spec } = await getModel(db, { crateId, id: quote.partId });
   const event = { kind: 'edited', message: `Changed the quote for ${spec.name} from ${quote.vendor}.` };
   return change(db, { action: 'update', table: 'quotes', crateId, id, version, by, at, event, row: toRow(quote) });

@@ -1,7 +1,7 @@
 import type { Knex } from 'knex';
-import { exchangeRateSchema, type ExchangeRate } from '#core/parts/exchange-rate';
+import { exchangeRateSchema, rateProblems, type ExchangeRate } from '#core/parts/exchange-rate';
 import { change, newId, type Changed } from '../db/change';
-import { notFound } from '../problem';
+import { notFound, refuse } from '../problem';
 
 export type StoredRate = { id: string; version: number; rate: ExchangeRate };
 type By = { by: string; at: string };
@@ -17,8 +17,9 @@ export async function listRates(db: Knex, crateId: string): Promise<StoredRate[]
   return (await db('rates').where({ crate_id: crateId }).orderBy('date', 'desc').orderBy('id', 'desc')).map(fromRow);
 }
 
-export function createRate(db: Knex, args: { crateId: string; rate: ExchangeRate } & By): Promise<Changed> {
+export async function createRate(db: Knex, args: { crateId: string; rate: ExchangeRate } & By): Promise<Changed> {
   const { crateId, rate, by, at } = args;
+  refuse(rateProblems(rate, at.slice(0, 10)));
   const { date, ...details } = rate;
   const event = { kind: 'added', message: `Noted 1 ${rate.from} = ${rate.rate} ${rate.to} of ${date}.` };
   return change(db, { action: 'insert', table: 'rates', crateId, id: newId(), by, at, event, row: { date, details } });

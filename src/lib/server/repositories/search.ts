@@ -60,7 +60,7 @@ export async function search(db: Knex, args: { crateId: string; words: string })
       sort: 'unit' as const,
       title: `${u.tag} · ${u.name}`,
       detail: [u.state, u.location].filter(Boolean).join(', '),
-      path: `/u/${u.tag}`
+      path: `/u/${encodeURIComponent(u.tag ?? '')}`
     })),
     ...models.map((m: Record<string, string>) => ({
       sort: 'part' as const,

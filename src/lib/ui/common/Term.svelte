@@ -6,6 +6,8 @@
   const uid = $props.id();
   let word = $state<HTMLElement>();
   let note = $state<HTMLElement>();
+  /** Closed, it is no part of the text it stands in. */
+  let open = $state(false);
 
   /** Below its word, or above it where there is no room; never over the edge of the window. */
   function place(event: ToggleEvent): void {
@@ -24,9 +26,15 @@
   popovertarget="term-{uid}"
   aria-label={mark ? `Explain ${text}` : undefined}
   bind:this={word}>{mark ? '?' : text}</button
-><span popover id="term-{uid}" role="note" bind:this={note} ontoggle={place}
-  ><strong>{term.term}</strong>{#if term.also}<span class="also">&ensp;also {term.also.join(', ')}</span>{/if}<br
-  />{term.means}</span
+><span
+  popover
+  id="term-{uid}"
+  role="note"
+  bind:this={note}
+  onbeforetoggle={(e) => (open = e.newState === 'open')}
+  ontoggle={place}
+  >{#if open}<strong>{term.term}</strong>{#if term.also}<span class="also">&ensp;also {term.also.join(', ')}</span
+      >{/if}<br />{term.means}{/if}</span
 >
 
 <style>

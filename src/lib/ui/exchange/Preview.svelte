@@ -28,7 +28,11 @@
 {#if preview.headings.length > 0}
   <details open={preview.mapping.includes(null) || preview.missing.length > 0}>
     <summary>Columns of the file{preview.mapping.includes(null) ? ' – some are left out' : ''}</summary>
-    {#if preview.missing.length > 0}<p class="error">Needed and not in the file: {preview.missing.join(', ')}.</p>{/if}
+    {#if preview.missing.length > 0}<p class="error">
+        Needed and not in the file: {preview.missing
+          .map((path) => preview.columns.find((c) => c.path === path)?.title ?? path)
+          .join('; ')}.
+      </p>{/if}
     <div class="map">
       {#each preview.headings as heading, i (i)}
         <Select

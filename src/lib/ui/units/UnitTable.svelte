@@ -70,7 +70,7 @@
                 onchange={(e) => onpick(row, e.currentTarget.checked)}
               /></td
             >{/if}
-          <td class="figure"><a href="{home}/u/{row.unit.tag}">{row.unit.tag}</a></td>
+          <td class="figure"><a href="{home}/u/{encodeURIComponent(row.unit.tag)}">{row.unit.tag}</a></td>
           {#if model}<td><a href="{home}/crate/{row.model.kind}/{row.model.id}">{row.model.name}</a></td>{/if}
           <td>{row.unit.state}</td>
           <td>{row.unit.location ?? '–'}</td>

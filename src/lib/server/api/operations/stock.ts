@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { id, isoDate, text } from '#core/parts/field';
+import { id, isAhead, isoDate, text } from '#core/parts/field';
 import { KINDS } from '#core/parts/kinds';
 import { modelSchema } from '#core/parts/model';
 import { UNIT_STATES, unitSchema } from '#core/parts/unit';
@@ -8,6 +8,7 @@ import * as models from '../../repositories/models';
 import { unitTable } from '../../repositories/unit-table';
 import * as units from '../../repositories/units';
 import { search } from '../../repositories/search';
+import { refuse } from '../../problem';
 import { operation } from '../operation';
 import { filtersIn, modelTableQuery, unitTableQuery } from '../table-query';
 import { changed, CRATE, here, inCrate, inCrateWithId, version } from './common';
@@ -15,7 +16,9 @@ import { changed, CRATE, here, inCrate, inCrateWithId, version } from './common'
 const items = z
   .array(z.strictObject({ id: id(), version }))
   .min(1)
-  .max(500);
+  .max(500)
+  .refine((list) => new Set(list.map((item) => item.id)).size === list.length, 'must not name anything twice');
+const something = (set: object) => Object.keys(set).length > 0;
 const storedModel = z.strictObject({
   id: z.string(),
   version: z.number(),
@@ -49,7 +52,10 @@ export const editModels = operation({
   path: `${CRATE}/models/many`,
   summary: 'Set the same fields of many parts, all or none; null takes a field away.',
   params: inCrate,
-  body: z.strictObject({ items, set: z.record(z.string().max(60), z.unknown()) }),
+  body: z.strictObject({
+    items,
+    set: z.record(z.string().max(60), z.unknown()).refine(something, 'must set something')
+  }),
   response: changed,
   handle: ({ db, params, body, by, at }) => models.editModels(db, { ...params, ...body, by, at })
 });
@@ -104,14 +110,16 @@ export const addUnits = operation({
   }
 });
 
-const unitEdit = z.strictObject({
-  state: z.enum(UNIT_STATES).optional(),
-  location: text('Where', 120).nullable().optional(),
-  custodian: text('Who has it', 120).nullable().optional(),
-  dueBack: isoDate().nullable().optional(),
-  buildId: id().nullable().optional(),
-  notes: z.string().max(2000).nullable().optional()
-});
+const unitEdit = z
+  .strictObject({
+    state: z.enum(UNIT_STATES).optional(),
+    location: text('Where', 120).nullable().optional(),
+    custodian: text('Who has it', 120).nullable().optional(),
+    dueBack: isoDate().nullable().optional(),
+    buildId: id().nullable().optional(),
+    notes: z.string().max(2000).nullable().optional()
+  })
+  .refine(something, 'must set something');
 
 export const editUnits = operation({
   method: 'put',
@@ -140,15 +148,18 @@ export const checkOut = operation({
   params: inCrate,
   body: z.strictObject({ items, to: text('Who takes it', 120), dueBack: isoDate().optional() }),
   response: changed,
-  handle: ({ db, params, body: { items: which, to, dueBack }, by, at }) =>
-    units.editUnits(db, {
+  handle: ({ db, params, body: { items: which, to, dueBack }, by, at }) => {
+    if (dueBack !== undefined && isAhead(at.slice(0, 10), dueBack))
+      refuse([{ path: 'dueBack', message: 'is in the past' }]);
+    return units.editUnits(db, {
       ...params,
       items: which,
       set: { custodian: to, dueBack: dueBack ?? null },
       event: { kind: 'checked out', message: (tags) => `${to} took ${tags}${dueBack ? `, due back ${dueBack}` : ''}.` },
       by,
       at
-    })
+    });
+  }
 });
 
 export const checkIn = operation({

@@ -77,7 +77,8 @@
             >
             <td class={line.state}>{STATE[line.state]}</td>
             <td>
-              {#if line.unit}<a href="{home}/u/{line.unit.tag}">{line.unit.tag}</a>{line.unit.location
+              {#if line.unit}<a href="{home}/u/{encodeURIComponent(line.unit.tag)}">{line.unit.tag}</a>{line.unit
+                  .location
                   ? `, ${line.unit.location}`
                   : ''}{line.unit.custodian ? `, with ${line.unit.custodian}` : ''}
               {:else if line.inBoxOf}in the box of {line.inBoxOf}{:else}–{/if}
