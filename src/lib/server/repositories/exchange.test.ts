@@ -78,7 +78,11 @@ describe('importing a table', () => {
     expect(await code(planImport(db, crateId, csv('{"a":1}', { format: 'json' })))).toBe('bad-input');
   });
   it('a row with a cell too many is wrong, for everything behind the extra separator stands in the wrong column', async () => {
-    const plan = await planImport(db, crateId, csv(`${HEAD}Kiln, dark,nvme,m2,1,3000,red\r\nPlain,nvme,m2,1,3000,\r\n`));
+    const plan = await planImport(
+      db,
+      crateId,
+      csv(`${HEAD}Kiln, dark,nvme,m2,1,3000,red\r\nPlain,nvme,m2,1,3000,\r\n`)
+    );
     expect(plan.rows.map((r) => r.outcome)).toEqual(['wrong', 'new']);
     expect(plan.rows[0]!.errors['']).toContain('more cells');
   });
