@@ -186,3 +186,19 @@ test('a term explains itself in place', async ({ page }) => {
   await page.keyboard.press('Escape');
   await expect(note).toBeHidden();
 });
+
+test('forty labels print on one sheet, the forty-first on a second', async ({ page }) => {
+  const sheets = async () => {
+    const pdf = await page.pdf({ preferCSSPageSize: true });
+    return [...pdf.toString('latin1').matchAll(/\/Type\s*\/Page\b(?!s)/g)].length;
+  };
+  await open(page, '/c/fernhollow/labels');
+  const labels = await page.getByRole('list').getByRole('listitem').count();
+  // as many places used already as fill the sheet with what is there
+  await page.getByLabel('Labels already used').fill(String(Math.max(0, 40 - labels)));
+  await expect(page.getByRole('region', { name: /^Sheet/ })).toHaveCount(Math.ceil(Math.max(40, labels) / 40));
+  expect(await sheets()).toBe(Math.ceil(Math.max(40, labels) / 40));
+  await page.getByLabel('Labels already used').fill('39');
+  await expect(page.getByRole('region', { name: 'Sheet 2' })).toBeVisible();
+  expect(await sheets()).toBe(Math.ceil((39 + labels) / 40));
+});

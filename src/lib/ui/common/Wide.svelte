@@ -14,4 +14,9 @@
     position: relative;
     overflow-x: auto;
   }
+  @media print {
+    .wide {
+      overflow: visible;
+    }
+  }
 </style>

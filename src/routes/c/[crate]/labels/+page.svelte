@@ -61,12 +61,11 @@
     grid-template-columns: repeat(4, 48mm);
     grid-auto-rows: 27mm;
     gap: 0 2mm;
-    width: 198mm;
+    width: 210mm;
     margin-bottom: 20px;
-    padding: 13mm 0;
+    padding: 13mm 6mm;
     background: var(--ash-print-paper);
     color: var(--ash-print-ink);
-    break-after: page;
   }
   .label {
     display: flex;
@@ -103,7 +102,12 @@
       margin: 0 6mm;
     }
     .sheet {
+      width: 198mm;
       margin: 0;
+      padding: 13mm 0;
+    }
+    :global(.wide + .wide) > .sheet {
+      break-before: page;
     }
     .label {
       outline: none;
