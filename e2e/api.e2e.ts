@@ -1,5 +1,6 @@
 import { request as httpRequest } from 'node:http';
-import { crateId, expect, test } from './test';
+import type { Page } from '@playwright/test';
+import { crateId, expect, open, test } from './test';
 
 const bare = { kind: 'drive', name: 'bare', media: 'nvme', formFactor: 'm2', capacityTB: 1 };
 const host = {
@@ -217,4 +218,160 @@ test('the OpenAPI document is served', async ({ request }) => {
   const document = await (await request.get('/api/openapi.json')).json();
   expect(document.openapi).toBe('3.1.0');
   expect(Object.keys(document.paths)).toContain('/api/plan');
+});
+
+test.describe('the crate over the API', () => {
+  type Json = Record<string, unknown> & { id: string; version: number; group: string };
+  const fresh = async (page: Page) => {
+    const made = (await (await page.request.post('/api/crates', { data: { name: 'API crate' } })).json()) as Json;
+    const base = `/api/crates/${made.id}`;
+    const model = (await (
+      await page.request.post(`${base}/models`, { data: { spec: { ...bare, name: '=1+1' } } })
+    ).json()) as Json;
+    return { base, model };
+  };
+
+  test('what slips through no single field is refused with its path', async ({ page }) => {
+    const { base, model } = await fresh(page);
+    const quote = { partId: model.id, vendor: 'v', date: '2026-01-01', currency: 'EUR', list: 10 };
+    const unit = (await (
+      await page.request.post(`${base}/units`, { data: { modelId: model.id, tag: 'A/1?#%', state: 'owned' } })
+    ).json()) as Json;
+    const items = [{ id: unit.id, version: 1 }];
+    const slips: [string, string, string, unknown, string][] = [
+      ['a coupon above the price', 'POST', 'quotes', { ...quote, coupon: 11 }, 'coupon'],
+      ['run out before it was made', 'POST', 'quotes', { ...quote, expires: '2025-12-31' }, 'expires'],
+      ['a quote of a day to come', 'POST', 'quotes', { ...quote, date: '2999-01-01' }, 'date'],
+      ['a currency in itself', 'POST', 'rates', { from: 'EUR', to: 'EUR', rate: 1, date: '2026-01-01' }, 'from'],
+      ['one thing twice', 'PUT', 'units/many', { items: [...items, ...items], set: { location: 'x' } }, 'items'],
+      ['nothing to set', 'PUT', 'units/many', { items, set: {} }, 'set'],
+      [
+        'another kind',
+        'PUT',
+        'models/many',
+        { items: [{ id: model.id, version: 1 }], set: { kind: 'pad' } },
+        'set.kind'
+      ],
+      ['due back long ago', 'POST', 'units/check-out', { items, to: 'me', dueBack: '1999-01-01' }, 'dueBack'],
+      ['a tag that is taken', 'POST', 'units', { modelId: model.id, tag: 'A/1?#%', state: 'owned' }, 'tag'],
+      ['too many units', 'POST', 'units/many', { count: 201, unit: { modelId: model.id, state: 'owned' } }, 'count'],
+      [
+        'a file without content',
+        'POST',
+        'attachments',
+        { subjectTable: 'models', subjectId: model.id, name: 'x', type: 'a/b', content: '?' },
+        'content'
+      ],
+      [
+        'a matching to no field',
+        'POST',
+        'import/preview',
+        { what: 'models', kind: 'drive', format: 'csv', text: 'a\n1\n', mapping: ['no'] },
+        'mapping.0'
+      ]
+    ];
+    for (const [what, method, path, data, field] of slips) {
+      const answer = await page.request.fetch(`${base}/${path}`, { method, data });
+      expect(answer.status(), what).toBe(400);
+      const { error } = (await answer.json()) as { error: { fields: { path: string }[] } };
+      expect(
+        error.fields.map((f) => f.path),
+        what
+      ).toContain(field);
+    }
+    await open(page, `/c/fernhollow`);
+    expect((await page.request.get(`${base}/quotes`)).ok()).toBe(true);
+    expect(await (await page.request.get(`${base}/quotes`)).json()).toEqual([]);
+  });
+
+  test('units go out and come back, retire, and every step can be taken back once', async ({ page }) => {
+    const { base, model } = await fresh(page);
+    const many = (await (
+      await page.request.post(`${base}/units/many`, { data: { count: 2, unit: { modelId: model.id, state: 'owned' } } })
+    ).json()) as Json & { tags: string[] };
+    expect(many.tags).toEqual(['D-001', 'D-002']);
+    const rows = async () =>
+      (
+        (await (await page.request.get(`${base}/units/table`)).json()) as {
+          rows: { id: string; version: number; unit: Record<string, unknown> }[];
+        }
+      ).rows;
+    const items = async () => (await rows()).map(({ id, version }) => ({ id, version }));
+    const out = await page.request.post(`${base}/units/check-out`, {
+      data: { items: await items(), to: 'field crew', dueBack: '2999-01-01' }
+    });
+    expect((await rows()).map((r) => r.unit.custodian)).toEqual(['field crew', 'field crew']);
+    await page.request.put(`${base}/units/many`, { data: { items: await items(), set: { state: 'retired' } } });
+    for (const { unit } of await rows()) {
+      expect(unit.state).toBe('retired');
+      expect(unit).not.toHaveProperty('custodian');
+    }
+    const { group } = (await out.json()) as Json;
+    const early = await page.request.post(`${base}/undo`, { data: { group } });
+    expect(early.status()).toBe(409);
+    expect((await early.json()).error.message).toContain('undo the later change first');
+    const last = (await (
+      await page.request.put(`${base}/units/many`, { data: { items: await items(), set: { notes: 'x' } } })
+    ).json()) as Json;
+    expect((await page.request.post(`${base}/undo`, { data: { group: last.group } })).status()).toBe(200);
+    const again = await page.request.post(`${base}/undo`, { data: { group: last.group } });
+    expect((await again.json()).error.message).toBe('This has been taken back already.');
+  });
+
+  test('a CSV that is taken out cannot be run by a spreadsheet, and comes in as nothing new', async ({ page }) => {
+    const { base } = await fresh(page);
+    const csv = await (await page.request.get(`${base}/export?what=models&kind=drive&format=csv`)).text();
+    expect(csv).toContain("'=1+1");
+    const preview = await page.request.post(`${base}/import/preview`, {
+      data: { what: 'models', kind: 'drive', format: 'csv', text: csv }
+    });
+    expect((await preview.json()).counts).toEqual({ new: 0, changed: 0, same: 1, wrong: 0 });
+  });
+
+  test('a file comes down as it went up, and never as a page', async ({ page }) => {
+    const { base, model } = await fresh(page);
+    const content = Buffer.from('<script>alert(1)</script>');
+    const made = (await (
+      await page.request.post(`${base}/attachments`, {
+        data: {
+          subjectTable: 'models',
+          subjectId: model.id,
+          name: '../../ümlaut".html',
+          type: 'text/html',
+          content: content.toString('base64')
+        }
+      })
+    ).json()) as Json;
+    const file = await page.request.get(`${base}/attachments/${made.id}`);
+    expect(await file.body()).toEqual(content);
+    expect(file.headers()['content-disposition']).toMatch(/^attachment; filename="[^"/]*"/);
+    expect(file.headers()['x-content-type-options']).toBe('nosniff');
+    expect(file.headers()['content-security-policy']).toContain('sandbox');
+  });
+
+  test('an import tells how far it is and is all or nothing', async ({ page }) => {
+    const { base } = await fresh(page);
+    const lines = Array.from({ length: 3000 }, (_, i) => `Mass ${i},nvme,m2,1`).join('\n');
+    const text = `Name,Media,Form factor,"Capacity, TB"\n${lines}\n`;
+    const start = async (wholeText: string) =>
+      (await (
+        await page.request.post(`${base}/import`, {
+          data: { what: 'models', kind: 'drive', format: 'csv', text: wholeText }
+        })
+      ).json()) as { id: string };
+    const ended = async (id: string) => {
+      await expect
+        .poll(async () => (await (await page.request.get(`/api/tasks/${id}`)).json()).state, { timeout: 30_000 })
+        .not.toBe('running');
+      return (await (await page.request.get(`/api/tasks/${id}`)).json()) as { state: string; done: number };
+    };
+    const total = async () =>
+      (await (await page.request.get(`${base}/models/table?kind=drive`)).json()).total as number;
+    const bad = await start(`${text}Bad,nvme,m2,-1\n`);
+    expect((await ended(bad.id)).state).toBe('failed');
+    expect(await total()).toBe(1);
+    const good = await start(text);
+    expect(await ended(good.id)).toMatchObject({ state: 'done', done: 3000 });
+    expect(await total()).toBe(3001);
+  });
 });

@@ -109,7 +109,6 @@
   </fieldset>
 {:else if field.type === 'choice' || field.type === 'yes-no'}
   <div class="input">
-    {@render explained()}
     <Select
       labelText={label}
       selected={typed}
@@ -129,6 +128,7 @@
         <SelectItem value="no" text="no" />
       {/if}
     </Select>
+    {@render explained()}
   </div>
 {:else if field.type === 'text' && field.lines}
   <div class="wide">
@@ -145,7 +145,6 @@
 {:else}
   {@const suggestions = field.type === 'text' ? (field.suggestions ?? []) : []}
   <div class="input">
-    {@render explained()}
     {#if suggestions.length > 0}
       <datalist id="{uid}-list"
         >{#each suggestions as word (word)}<option value={word}></option>{/each}</datalist
@@ -178,6 +177,7 @@
         {/each}
       </p>
     {/if}
+    {@render explained()}
   </div>
 {/if}
 
