@@ -21,7 +21,8 @@ const textOf = (body: string) =>
     .replace(/<[^>]*>/g, '')
     .replace(/&lt;/g, '<')
     .replace(/&amp;/g, '&')
-    .replace(/[\s\u00a0\u202f]+/g, ' ')
+    .replace(/&ensp;/g, ' ')
+    .replace(/[\s\u00a0\u2002\u202f]+/g, ' ')
     .trim();
 const HOSTILE = '<img src=x onerror=alert(1)>';
 const nothing = () => Promise.resolve(undefined);
@@ -233,7 +234,7 @@ describe('long tables and long work', () => {
     expect(body).toContain('aria-label="Take back: Edited Chert."');
     expect(body).not.toContain('aria-label="Take back: Lent D-1."');
     expect(textOf(body)).toContain('24 Nov 2026 08:05');
-    expect(textOf(body)).toContain('Lent D-1. – taken back');
+    expect(textOf(body)).toContain('Lent D-1. taken back');
     expect(textOf(render(HistoryTable, { props: { list: [] } }).body)).toBe('Nothing has happened yet.');
   });
 });

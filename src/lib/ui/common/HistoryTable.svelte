@@ -19,7 +19,7 @@
             <td class="figure">{day(event.at)} {event.at.slice(11, 16)}</td>
             <td>{event.by}</td>
             <td
-              >{event.message}{#if event.undone}{' '}<span class="quiet small">– taken back</span>{/if}</td
+              >{event.message}{#if event.undone}<span class="quiet small">&ensp;taken back</span>{/if}</td
             >
             <td class="no-print">
               {#if event.group && onundo}

@@ -106,7 +106,7 @@
       margin: 0;
       padding: 13mm 0;
     }
-    :global(.wide + .wide) > .sheet {
+    :global(.wide + .wide .sheet) {
       break-before: page;
     }
     .label {
