@@ -1,6 +1,5 @@
 import { MBR_MAX_TB } from '../facts/filesystems.ts';
 import type { HouseRules } from '../facts/schools.ts';
-import { schoolChoice } from '../facts/schools.ts';
 import { adviseFilesystem } from '../filesystem/advise.ts';
 import { usableTiB } from '../filesystem/capacity.ts';
 import { verdictOf, worstFirst, type Assumed, type Finding } from '../findings/finding.ts';
@@ -9,19 +8,17 @@ import { buildCost } from '../cost/build-cost.ts';
 import { checkFit } from '../fit/rules.ts';
 import type { Pairing } from '../fit/rule.ts';
 import { limitFindings } from '../link/limits.ts';
-import { isTunnelled } from '../link/modes.ts';
 import { negotiate } from '../link/negotiate.ts';
 import { bottleneckOf, chainStages, runsUas } from '../link/stages.ts';
 import { fillDrive, fillEnclosure, portPower } from '../parts/fill.ts';
 import type { Host, Port } from '../parts/host.ts';
 import type { Job } from '../parts/job.ts';
-import { capBand, type Band } from '../quantities/band.ts';
-import { TB_PER_TIB } from '../quantities/unit.ts';
+import type { Band } from '../quantities/band.ts';
 import { planPads, type StackRow } from '../stack/plan-pads.ts';
 import { enduranceYears } from '../throughput/endurance.ts';
 import { forecastCache, type CacheForecast } from '../throughput/flash-cache.ts';
-import { fileCost, jobTime } from '../throughput/job-time.ts';
 import { randomRate } from '../throughput/random.ts';
+import { forecastJob, needGB, usableFreeGB, type JobForecast } from './job-forecast.ts';
 import type { PlanInput, PlanReport } from './report.ts';
 import { explain, type Explained } from './workings.ts';
 
@@ -35,37 +32,8 @@ const NONE: readonly never[] = [];
 /** @returns the port of that id, or undefined */
 export const portOf = (host: Host, portId: string): Port | undefined => host.ports.find((port) => port.id === portId);
 
-type JobForecast = NonNullable<PlanReport['job']>;
-
-/** The other end of a copy: the host's own disk bounds it, and falls off a cache of its own. */
-function withHostDisk(host: Host, burst: Band, cache: CacheForecast | null, direction: 'read' | 'write') {
-  const disk = host.internalDisk;
-  if (direction === 'write') {
-    const source = disk?.readMBps;
-    return {
-      burst: source === undefined ? burst : capBand(burst, source),
-      cliffGB: cache?.cliffAtGB ?? null,
-      after: cache && source !== undefined ? capBand(cache.sustained, source) : (cache?.sustained ?? burst)
-    };
-  }
-  if (!disk) return { burst, cliffGB: null, after: burst };
-  const into = capBand(burst, disk.writeMBps);
-  const after = disk.postCacheWriteMBps;
-  // The host's cliff, where its cache and the rate after it are known and the drive feeds it faster than that.
-  if (disk.cacheGB === undefined || after === undefined || into.typical <= after)
-    return { burst: into, cliffGB: null, after: into };
-  return {
-    burst: into,
-    cliffGB: { low: disk.cacheGB, typical: disk.cacheGB, high: disk.cacheGB },
-    after: capBand(into, after)
-  };
-}
-
-function addBands(a: Band, b: Band): Band {
-  return { low: a.low + b.low, typical: a.typical + b.typical, high: a.high + b.high };
-}
-
-function jobFindings(
+/** What a job meets on this build. */
+export function jobFindings(
   job: Job,
   freeGB: number,
   forecast: JobForecast,
@@ -74,8 +42,8 @@ function jobFindings(
   drive: { enduranceTBW?: number; warrantyYears?: number }
 ): Finding[] {
   const findings: Finding[] = [];
-  const needGB = Math.max(job.transferGB, (job.capacityTB ?? 0) * 1000);
-  if (!forecast.fits) findings.push({ code: 'job-does-not-fit', severity: 'fail', about: 'job', needGB, freeGB });
+  if (!forecast.fits)
+    findings.push({ code: 'job-does-not-fit', severity: 'fail', about: 'job', needGB: needGB(job), freeGB });
   if (forecast.cliffReached) {
     findings.push({
       code: 'cache-cliff-in-job',
@@ -100,7 +68,7 @@ function jobFindings(
 }
 
 /** Pads that the stack takes from the crate: one of each thickness, unless such a one is in the box. */
-function padsToPay(
+export function padsToPay(
   { pads, enclosure, quotes }: PlanInput,
   rows: readonly StackRow[]
 ): { role: string; id: string | undefined }[] {
@@ -184,33 +152,21 @@ export function plan(input: PlanInput, options: { workings: boolean } = { workin
 
   let forecast: JobForecast | undefined;
   if (job && read && write && cache) {
-    const usableFreeGB = usable * TB_PER_TIB * 1000 * (1 - (input.drive.fillFraction ?? 0));
-    const quickRemoval = host.os.family === 'windows' && schoolChoice('write-cache', rules) === 'quick-removal';
-    const perFile = (direction: 'read' | 'write') =>
-      fileCost(
-        input.drive.media === 'hdd',
-        isTunnelled(negotiation.mode!),
-        advice.first.filesystem,
-        quickRemoval,
-        direction
-      );
-    // The host's own disk feeds the cache slower only where it is the slower one.
-    const source = host.internalDisk?.readMBps ?? Infinity;
-    const fed = source >= write.band.high ? cache : forecastCache(drive, capBand(write.band, source), freeGB);
-    const into = () =>
-      jobTime(job.transferGB, job.files ?? 1, withHostDisk(host, write.band, fed, 'write'), perFile('write'));
-    const outOf = () =>
-      jobTime(job.transferGB, job.files ?? 1, withHostDisk(host, read.band, null, 'read'), perFile('read'));
-    const seconds = job.direction === 'in' ? into() : job.direction === 'out' ? outOf() : addBands(into(), outOf());
-    forecast = {
-      seconds,
-      cliffReached:
-        job.direction !== 'out' && fed.typicalCliff && fed.cliffAtGB !== null && job.transferGB > fed.cliffAtGB.typical,
-      // No thermal forecast yet, so nothing is claimed about throttling.
-      throttleReached: null,
-      fits: Math.max(job.transferGB, (job.capacityTB ?? 0) * 1000) <= usableFreeGB
-    };
-    findings.push(...jobFindings(job, usableFreeGB, forecast, fed, write.band, input.drive));
+    const made = forecastJob(job, {
+      host,
+      drive,
+      mode: negotiation.mode!,
+      read: read.band,
+      write: write.band,
+      cache,
+      freeGB,
+      usableTiB: usable,
+      filesystem: advice.first.filesystem,
+      rules
+    });
+    forecast = made.forecast;
+    const free = usableFreeGB(usable, input.drive.fillFraction);
+    findings.push(...jobFindings(job, free, forecast, made.fed, write.band, input.drive));
   }
 
   const cost = buildCost(
