@@ -1,5 +1,6 @@
 import { plan } from '#core/plan/plan';
 import type { PlanInput } from '#core/plan/report';
+import { benchRank } from './rank.ts';
 import { aCable, aDrive, aHost, anEnclosure, anInput } from '../tests/parts.ts';
 
 /**
@@ -54,3 +55,5 @@ for (const [name, input] of Object.entries(inputs)) {
   const [a, b] = [median(without), median(withThem)];
   console.log(name.padEnd(40), a.toFixed(1).padStart(9), b.toFixed(1).padStart(14), (b / a).toFixed(1).padStart(7));
 }
+
+benchRank();

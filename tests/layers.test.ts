@@ -47,6 +47,7 @@ const CORE_ORDER = [
   'cost',
   'plan',
   'bench',
+  'rank',
   'simulate',
   'build'
 ];

@@ -15,33 +15,36 @@ import { knownPair } from './known.ts';
 import { nearlyFull, shingled, trim } from './media.ts';
 import type { Pairing, Rule } from './rule.ts';
 
+/** What a rule looks at: drive and enclosure only; port, cable and enclosure only; or the whole chain. */
+type Sees = 'parts' | 'link' | 'chain';
+
 /** In the order in which a person would look: does it go in, is it understood, does it connect, is there power, how will it do. */
-export const FIT_RULES: readonly Rule[] = [
-  formFactor,
-  m2Length,
-  m2Key,
-  protocol,
-  bayThickness,
-  doubleSided,
-  heatsink,
-  plugs,
-  commonMode,
-  externalSupply,
-  esataPower,
-  portPower,
-  pcieGeneration,
-  cableLength,
-  capacityLimit,
-  knownPair,
-  trim,
-  nearlyFull,
-  shingled
+export const FIT_RULES: readonly { check: Rule; sees: Sees }[] = [
+  { check: formFactor, sees: 'parts' },
+  { check: m2Length, sees: 'parts' },
+  { check: m2Key, sees: 'parts' },
+  { check: protocol, sees: 'parts' },
+  { check: bayThickness, sees: 'parts' },
+  { check: doubleSided, sees: 'parts' },
+  { check: heatsink, sees: 'parts' },
+  { check: plugs, sees: 'link' },
+  { check: commonMode, sees: 'link' },
+  { check: externalSupply, sees: 'parts' },
+  { check: esataPower, sees: 'link' },
+  { check: portPower, sees: 'chain' },
+  { check: pcieGeneration, sees: 'chain' },
+  { check: cableLength, sees: 'link' },
+  { check: capacityLimit, sees: 'parts' },
+  { check: knownPair, sees: 'parts' },
+  { check: trim, sees: 'chain' },
+  { check: nearlyFull, sees: 'parts' },
+  { check: shingled, sees: 'parts' }
 ];
 
 export function checkFit(pairing: Pairing): Finding[] {
   const findings: Finding[] = [];
-  for (const rule of FIT_RULES) {
-    const finding = rule(pairing);
+  for (const { check } of FIT_RULES) {
+    const finding = check(pairing);
     if (finding) findings.push(finding);
   }
   return findings;

@@ -46,7 +46,7 @@ export function slotLink(
 }
 
 /** lanes x rate of a lane x packet efficiency 0.84 - 0.875 - 0.91; SATA has a row of its own. */
-function slotStage(drive: FilledDrive, enclosure: FilledEnclosure): { label: string; band: Band<MBps> } {
+export function slotStage(drive: FilledDrive, enclosure: FilledEnclosure): { label: string; band: Band<MBps> } {
   const pcie = slotLink(drive, enclosure);
   if (pcie) {
     const raw = pcie.lanes * PCIE_LANE_MBPS[pcie.generation];
@@ -73,16 +73,10 @@ export const generationOf = (enclosure: FilledEnclosure): number | undefined =>
   enclosure.generationKnown ? enclosure.pcie.generation : undefined;
 
 /**
- * The chain as stages from the port to the drive. Parts that limit stand at the rates of the negotiated mode, the others at
- * their own best; port limits (tunnel share, write ceiling) lie on the port.
+ * The link as stages: port, cable where there is one, bridge. Parts that limit stand at the rates of the negotiated mode,
+ * the others at their own best; port limits (tunnel share, write ceiling) lie on the port.
  */
-export function chainStages(
-  negotiation: Negotiation,
-  mode: LinkMode,
-  port: Port,
-  enclosure: FilledEnclosure,
-  drive: FilledDrive
-): Stage[] {
+export function linkStages(negotiation: Negotiation, mode: LinkMode, port: Port, enclosure: FilledEnclosure): Stage[] {
   const generation = generationOf(enclosure);
   const uas = runsUas(port, enclosure);
   const rates = (part: 'port' | 'cable' | 'bridge') => {
@@ -105,6 +99,18 @@ export function chainStages(
   }
   const bridge = rates('bridge');
   stages.push({ stage: 'bridge', label: LINK_MODES[bridge.own].label, MBps: bridge.read, writeMBps: bridge.write });
+  return stages;
+}
+
+/** The chain as stages from the port to the drive. */
+export function chainStages(
+  negotiation: Negotiation,
+  mode: LinkMode,
+  port: Port,
+  enclosure: FilledEnclosure,
+  drive: FilledDrive
+): Stage[] {
+  const stages = linkStages(negotiation, mode, port, enclosure);
   const slot = slotStage(drive, enclosure);
   stages.push({ stage: 'slot', label: slot.label, MBps: slot.band, writeMBps: slot.band });
   stages.push({ stage: 'drive', label: drive.drive.name, MBps: drive.read, writeMBps: drive.write });

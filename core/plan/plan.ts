@@ -69,7 +69,7 @@ export function jobFindings(
 
 /** Pads that the stack takes from the crate: one of each thickness, unless such a one is in the box. */
 export function padsToPay(
-  { pads, enclosure, quotes }: PlanInput,
+  { pads, enclosure, quotes }: Pick<PlanInput, 'pads' | 'enclosure' | 'quotes'>,
   rows: readonly StackRow[]
 ): { role: string; id: string | undefined }[] {
   if (!pads || rows.length === 0) return [];

@@ -1,0 +1,78 @@
+import { MBR_MAX_TB, type FilesystemId } from '../facts/filesystems.ts';
+import type { HouseRules } from '../facts/schools.ts';
+import { adviseFilesystem } from '../filesystem/advise.ts';
+import { usableTiB } from '../filesystem/capacity.ts';
+import type { FindingCode } from '../findings/finding.ts';
+import { fillDrive, fillEnclosure, portPower, type FilledDrive, type FilledEnclosure } from '../parts/fill.ts';
+import type { Port } from '../parts/host.ts';
+import { needGB, usableFreeGB } from '../plan/job-forecast.ts';
+import { pricesOf, type Prices } from './prices.ts';
+import type { Filters, RankInput } from './request.ts';
+import { USUAL_WEIGHTS, type Weights } from './request.ts';
+
+const quiet = () => {};
+
+/** What host, drive and job have to do with each other, whatever lies between them. */
+export type Suits = { fail: FindingCode | undefined; usableTiB: number; filesystem: FilesystemId };
+
+export type Prepared = {
+  input: RankInput;
+  rules: HouseRules | undefined;
+  weights: Weights;
+  filters: Filters;
+  ports: { host: number; port: Port; watts: { watts: number; stated: boolean } }[];
+  drives: { filled: FilledDrive; freeGB: number }[];
+  enclosures: FilledEnclosure[];
+  /** By host and drive. */
+  suits: Suits[][];
+  prices: Prices;
+};
+
+/** Parts without an id get one, so that a row can name them. */
+const named = <T extends { id?: string | undefined }>(parts: readonly T[], word: string): (T & { id: string })[] =>
+  parts.map((part, i) => ({ ...part, id: part.id ?? `${word}-${i + 1}` }));
+
+/** Everything that needs to be worked out once a part, once a pair, and not once a combination. */
+export function prepare(given: RankInput): Prepared {
+  const input: RankInput = {
+    ...given,
+    hosts: named(given.hosts, 'host'),
+    cables: named(given.cables, 'cable'),
+    enclosures: named(given.enclosures, 'enclosure'),
+    drives: named(given.drives, 'drive')
+  };
+  const { job, hosts, drives } = input;
+  const rules = input.houseRules as HouseRules | undefined;
+  const suits = hosts.map((host) => {
+    const advised = new Map<string, { fail: FindingCode | undefined; usableTiB: number; filesystem: FilesystemId }>();
+    return drives.map((drive): Suits => {
+      const key = `${drive.media} ${drive.capacityTB}`;
+      let found = advised.get(key);
+      if (!found) {
+        const { media, capacityTB } = drive;
+        const { advice, findings } = adviseFilesystem({ host: host.os, media, capacityTB, job, rules });
+        const { filesystem, scheme } = advice.first;
+        const held = scheme === 'mbr' ? Math.min(capacityTB, MBR_MAX_TB) : capacityTB;
+        const usable = usableTiB(held, filesystem, host.os.family === 'macos');
+        found = { fail: findings.find((f) => f.severity === 'fail')?.code, usableTiB: usable, filesystem };
+        advised.set(key, found);
+      }
+      const fits = needGB(job) <= usableFreeGB(found.usableTiB, drive.fillFraction);
+      return found.fail === undefined && !fits ? { ...found, fail: 'job-does-not-fit' } : found;
+    });
+  });
+  return {
+    input,
+    rules,
+    weights: { ...USUAL_WEIGHTS, ...given.weights },
+    filters: given.filters ?? {},
+    ports: hosts.flatMap((host, i) => host.ports.map((port) => ({ host: i, port, watts: portPower(port, quiet) }))),
+    drives: drives.map((drive) => ({
+      filled: fillDrive(drive, quiet),
+      freeGB: drive.capacityTB * 1000 * (1 - (drive.fillFraction ?? 0))
+    })),
+    enclosures: input.enclosures.map((enclosure) => fillEnclosure(enclosure, quiet)),
+    suits,
+    prices: pricesOf(input)
+  };
+}

@@ -1,0 +1,229 @@
+import { plan } from '../plan/plan.ts';
+import { Frontier } from './frontier.ts';
+import type { LinkClass } from './links.ts';
+import { prepare, type Prepared } from './prepare.ts';
+import type { Combination, Criterion, RankInput, RankReport, RankRow } from './request.ts';
+import { counting, Extremes, scoreOf, shareOfBest, type Figures } from './score.ts';
+import { Top } from './top.ts';
+import { walk, type Group } from './walk.ts';
+
+/** How many examples of each reason for rejecting are kept for looking at. */
+const EXAMPLES = 50;
+const USUAL_LIMIT = 100;
+
+/** One combination: a group and one of its cables. */
+type Member = { group: Group; cable: number; cost: number; score: number };
+
+function combinationAt(set: Prepared, drive: number, enclosure: number, link: LinkClass, cable: number): Combination {
+  const { input, ports } = set;
+  return {
+    hostId: input.hosts[link.host]!.id!,
+    portId: ports[link.port]!.port.id,
+    ...(cable >= 0 ? { cableId: input.cables[cable]!.id! } : {}),
+    enclosureId: input.enclosures[enclosure]!.id!,
+    driveId: input.drives[drive]!.id!
+  };
+}
+
+const KEYS = ['hostId', 'portId', 'cableId', 'enclosureId', 'driveId'] as const;
+/** By the ids, in the order of the chain; a tie of everything else is settled the same way every time. */
+export function compareIds(a: Combination, b: Combination): number {
+  for (const key of KEYS) {
+    const [x, y] = [a[key] ?? '', b[key] ?? ''];
+    if (x !== y) return x < y ? -1 : 1;
+  }
+  return 0;
+}
+
+/** What is still to be paid for a combination: parts in the stock cost nothing more; NaN where a price is missing. */
+function shopping(set: Prepared, group: Group, cable: number): { toBuy: string[]; spend: number } {
+  const { input, prices } = set;
+  const stock = input.stock ?? {};
+  const wanted: [string, number][] = [
+    [input.drives[group.drive]!.id!, prices.drive[group.drive]!],
+    [input.enclosures[group.enclosure]!.id!, prices.enclosure[group.enclosure]!]
+  ];
+  if (cable >= 0) wanted.push([input.cables[cable]!.id!, prices.cable[cable]!]);
+  for (const pad of group.pads) if (pad !== undefined) wanted.push([pad, prices.priceOf(pad)]);
+  const toBuy = wanted.filter(([id]) => (stock[id] ?? 0) === 0);
+  return { toBuy: toBuy.map(([id]) => id), spend: toBuy.reduce((sum, [, price]) => sum + price, 0) };
+}
+
+/** The plan of one combination, as `plan()` makes it. */
+function planOf(set: Prepared, group: Group, cable: number) {
+  const { input, ports, prices } = set;
+  return plan(
+    {
+      host: input.hosts[group.link.host]!,
+      portId: ports[group.link.port]!.port.id,
+      ...(cable >= 0 ? { cable: input.cables[cable]! } : {}),
+      enclosure: input.enclosures[group.enclosure]!,
+      drive: input.drives[group.drive]!,
+      ...(input.pads ? { pads: input.pads } : {}),
+      job: input.job,
+      quotes: prices.quotes,
+      ...(input.houseRules ? { houseRules: input.houseRules } : {}),
+      ...(input.knownPairs ? { knownPairs: input.knownPairs } : {}),
+      ...(input.exchange ? { exchange: input.exchange } : {})
+    },
+    { workings: false }
+  );
+}
+
+/** What has no price stands behind everything that has one. */
+const costOrder = (cost: number): number => (Number.isNaN(cost) ? Number.MAX_VALUE : cost);
+
+/** The cables of a group that the filters let through, with the total of each, cheapest first. */
+function membersOf(set: Prepared, group: Group): { cable: number; cost: number }[] {
+  const { filters, input, prices } = set;
+  const { minSustainedWriteMBps, minCapacityTB, maxCost, maxSpend, ownedOnly, verdicts } = filters;
+  if (minSustainedWriteMBps !== undefined && group.sustained < minSustainedWriteMBps) return [];
+  if (minCapacityTB !== undefined && input.drives[group.drive]!.capacityTB < minCapacityTB) return [];
+  // A link class is one verdict: it differs in nothing that a finding looks at.
+  if (verdicts && !verdicts.includes(planOf(set, group, group.link.cables[0]!).verdict as 'works')) return [];
+  const out: { cable: number; cost: number }[] = [];
+  for (const cable of group.link.cables) {
+    const cost = prices.total(group.drive, group.enclosure, cable, group.pads);
+    if (maxCost !== undefined && !(cost <= maxCost)) continue;
+    if (maxSpend !== undefined || ownedOnly) {
+      const { toBuy, spend } = shopping(set, group, cable);
+      if (ownedOnly && toBuy.length > 0) continue;
+      if (maxSpend !== undefined && !(spend <= maxSpend)) continue;
+    }
+    out.push({ cable, cost });
+  }
+  if (!prices.plainSum) out.sort((a, b) => costOrder(a.cost) - costOrder(b.cost) || 0);
+  return out;
+}
+
+const figuresOf = (set: Prepared, group: Group, cost: number): Figures => ({
+  sustainedWrite: group.sustained,
+  read: group.read,
+  seconds: group.seconds,
+  cost,
+  perTB: cost / set.input.drives[group.drive]!.capacityTB
+});
+
+/**
+ * Ranks every combination of the parts for a job. Two passes: the first finds the best of the set, the frontier and what is
+ * rejected; the second, which needs the best, the order. Every row that is shown is planned by `plan()`.
+ * @param onProgress called now and then with the share of the work done, 0 to 1
+ */
+export function rank(given: RankInput, onProgress: (share: number) => void = () => {}): RankReport {
+  const set = prepare(given);
+  const { weights, input } = set;
+  const limit = given.limit ?? USUAL_LIMIT;
+  const passes = limit > 0 ? 2 : 1;
+
+  let considered = 0;
+  let accepted = 0;
+  const rejected = new Map<string, { count: number; examples: Combination[] }>();
+  const extremes = new Extremes();
+  const frontier = new Frontier<{ group: Group; cable: number }>();
+  const first = walk(set, {
+    accept(group) {
+      considered += group.link.cables.length;
+      const members = membersOf(set, group);
+      accepted += members.length;
+      const cheapest = members[0];
+      if (!cheapest) return;
+      const capacityTB = input.drives[group.drive]!.capacityTB;
+      extremes.add('sustainedWrite', group.sustained);
+      extremes.add('read', group.read);
+      extremes.add('seconds', group.seconds);
+      const dearest = members.at(-1)!.cost;
+      for (const cost of [cheapest.cost, dearest]) {
+        extremes.add('cost', cost);
+        extremes.add('perTB', cost / capacityTB);
+      }
+      if (Number.isNaN(cheapest.cost) || !frontier.takes(cheapest.cost, group.sustained)) return;
+      for (const { cable, cost } of members) {
+        if (cost !== cheapest.cost) break;
+        frontier.add(cost, group.sustained, { group, cable });
+      }
+    },
+    reject(code, drive, enclosure, link) {
+      considered += link.cables.length;
+      let entry = rejected.get(code);
+      if (!entry) rejected.set(code, (entry = { count: 0, examples: [] }));
+      entry.count += link.cables.length;
+      for (const cable of link.cables) {
+        if (entry.examples.length >= EXAMPLES) break;
+        entry.examples.push(combinationAt(set, drive, enclosure, link, cable));
+      }
+    }
+  });
+  for (const share of first) onProgress(share / passes);
+
+  const criteria = counting(weights, extremes);
+  const idsOf = ({ group, cable }: { group: Group; cable: number }) =>
+    combinationAt(set, group.drive, group.enclosure, group.link, cable);
+  const before = (a: Member, b: Member): boolean => {
+    if (a.score !== b.score) return a.score > b.score;
+    if (costOrder(a.cost) !== costOrder(b.cost)) return costOrder(a.cost) < costOrder(b.cost);
+    return compareIds(idsOf(a), idsOf(b)) < 0;
+  };
+  const top = new Top<Member>(limit, before);
+  if (limit > 0) {
+    const second = walk(set, {
+      accept(group) {
+        for (const { cable, cost } of membersOf(set, group)) {
+          const score = scoreOf(figuresOf(set, group, cost), weights, extremes, criteria);
+          // The next cable is dearer and can only stand lower.
+          if (top.last && score < top.last.score) break;
+          top.add({ group, cable, cost, score });
+        }
+      },
+      reject() {}
+    });
+    for (const share of second) onProgress((1 + share) / passes);
+  }
+
+  const keyOf = (c: Combination) => KEYS.map((key) => c[key] ?? '').join(' ');
+  const onFrontier = new Set(frontier.points.flatMap((point) => point.refs.map((ref) => keyOf(idsOf(ref)))));
+  const rows = top.sorted().map((member): RankRow => {
+    const { group, cable, cost, score } = member;
+    const ids = idsOf(member);
+    const report = planOf(set, group, cable);
+    const figures = figuresOf(set, group, cost);
+    const { toBuy, spend } = shopping(set, group, cable);
+    const priced = !Number.isNaN(cost);
+    return {
+      ...ids,
+      verdict: report.verdict,
+      sustainedWrite: report.throughput.sustainedWrite!,
+      read: report.throughput.read!,
+      seconds: report.job!.seconds.typical,
+      cost: priced ? report.cost!.total : null,
+      perTB: priced ? report.cost!.perTB : null,
+      frontier: onFrontier.has(keyOf(ids)),
+      score,
+      shares: Object.fromEntries(criteria.map((c) => [c, shareOfBest(c, figures[c], extremes)])),
+      spend: Number.isNaN(spend) ? null : spend,
+      toBuy
+    };
+  });
+  const rejectedCount = [...rejected.values()].reduce((sum, { count }) => sum + count, 0);
+  const some = (values: Figures) =>
+    Object.fromEntries(Object.entries(values).filter(([, value]) => !Number.isNaN(value))) as Partial<
+      Record<Criterion, number>
+    >;
+  return {
+    considered,
+    accepted,
+    filtered: considered - rejectedCount - accepted,
+    rows,
+    frontier: frontier.points.map(({ cost, speed, refs }) => ({
+      cost,
+      sustainedWrite: speed,
+      count: refs.length,
+      first: refs.map(idsOf).sort(compareIds)[0]!
+    })),
+    rejected: [...rejected]
+      .map(([code, entry]) => ({ code, ...entry }))
+      .sort((a, b) => b.count - a.count || (a.code < b.code ? -1 : 1)),
+    best: some(extremes.best),
+    weights,
+    currency: set.prices.currency
+  };
+}

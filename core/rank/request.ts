@@ -1,0 +1,113 @@
+import { z } from 'zod';
+import { currency, exchangeRateSchema } from '../parts/exchange-rate.ts';
+import { cableSchema } from '../parts/cable.ts';
+import { driveSchema } from '../parts/drive.ts';
+import { enclosureSchema } from '../parts/enclosure.ts';
+import { hostSchema } from '../parts/host.ts';
+import { jobSchema } from '../parts/job.ts';
+import { knownPairSchema } from '../parts/known-pair.ts';
+import { padSchema } from '../parts/pad.ts';
+import { quoteSchema } from '../parts/quote.ts';
+import { bandSchema, houseRulesSchema } from '../plan/report.ts';
+
+/** What combinations are compared by. The first two are better when higher, the others when lower. */
+export const CRITERIA = ['sustainedWrite', 'read', 'seconds', 'cost', 'perTB'] as const;
+export type Criterion = (typeof CRITERIA)[number];
+export type Weights = Record<Criterion, number>;
+
+/** Speed over the whole job, the time it takes and the price of a terabyte count alike; the person moves them. */
+export const USUAL_WEIGHTS: Weights = { sustainedWrite: 1, read: 0, seconds: 1, cost: 0, perTB: 1 };
+
+const weight = z.number().min(0).max(100).optional();
+export const weightsSchema = z.strictObject({
+  sustainedWrite: weight,
+  read: weight,
+  seconds: weight,
+  cost: weight,
+  perTB: weight
+});
+
+/** What narrows the ranking among combinations that work. What is filtered out is counted, and is no rejection. */
+export const filtersSchema = z.strictObject({
+  verdicts: z
+    .array(z.enum(['works', 'limited', 'check']))
+    .min(1)
+    .max(3)
+    .optional(),
+  minSustainedWriteMBps: z.number().min(0).max(1e5).optional(),
+  minCapacityTB: z.number().min(0).max(1000).optional(),
+  maxCost: z.number().min(0).max(1e7).optional(),
+  /** What is still to be paid: parts in the stock cost nothing more. */
+  maxSpend: z.number().min(0).max(1e7).optional(),
+  ownedOnly: z.boolean().optional()
+});
+export type Filters = z.infer<typeof filtersSchema>;
+
+export const MOST_ROWS = 5000;
+
+/** Everything that is combined, parts in full. */
+export const rankInputSchema = z.strictObject({
+  hosts: z.array(hostSchema).min(1).max(50),
+  cables: z.array(cableSchema).max(200),
+  enclosures: z.array(enclosureSchema).min(1).max(500),
+  drives: z.array(driveSchema).min(1).max(500),
+  pads: z.array(padSchema).max(200).optional(),
+  job: jobSchema,
+  quotes: z.array(quoteSchema).max(20_000).optional(),
+  houseRules: houseRulesSchema.optional(),
+  knownPairs: z.array(knownPairSchema).max(500).optional(),
+  exchange: z.strictObject({ currency: currency(), rates: z.array(exchangeRateSchema).max(1000) }).optional(),
+  weights: weightsSchema.optional(),
+  filters: filtersSchema.optional(),
+  /** How many of each part are at hand, by id. */
+  stock: z.record(z.string().max(40), z.number().int().min(0).max(10_000)).optional(),
+  limit: z.number().int().min(0).max(MOST_ROWS).optional()
+});
+export type RankInput = z.infer<typeof rankInputSchema>;
+
+const combinationSchema = z.strictObject({
+  hostId: z.string(),
+  portId: z.string(),
+  cableId: z.string().optional(),
+  enclosureId: z.string(),
+  driveId: z.string()
+});
+export type Combination = z.infer<typeof combinationSchema>;
+
+const byCriterion = z.partialRecord(z.enum(CRITERIA), z.number());
+export const rankRowSchema = combinationSchema.extend({
+  verdict: z.enum(['works', 'limited', 'check', 'fails']),
+  sustainedWrite: bandSchema,
+  read: bandSchema,
+  seconds: z.number().describe('of the job, typical'),
+  cost: z.number().nullable(),
+  perTB: z.number().nullable(),
+  frontier: z.boolean().describe('none is both cheaper and faster in sustained writing'),
+  score: z.number().describe('weighted sum of log-ratios to the best in the set; 0 is the best in everything'),
+  shares: byCriterion.describe('how much of the best in the set it reaches, criterion by criterion'),
+  spend: z.number().nullable().describe('still to be paid for what is not in the stock'),
+  toBuy: z.array(z.string()).describe('ids of the parts that are not in the stock')
+});
+export type RankRow = z.infer<typeof rankRowSchema>;
+
+export const rankReportSchema = z.strictObject({
+  considered: z.number(),
+  accepted: z.number(),
+  filtered: z.number().describe('work, but were narrowed out by the filters'),
+  rows: z.array(rankRowSchema),
+  frontier: z
+    .array(
+      z.strictObject({
+        cost: z.number(),
+        sustainedWrite: z.number(),
+        count: z.number().describe('combinations at exactly this point'),
+        first: combinationSchema
+      })
+    )
+    .describe('cheapest first'),
+  rejected: z.array(z.strictObject({ code: z.string(), count: z.number(), examples: z.array(combinationSchema) })),
+  best: byCriterion,
+  weights: byCriterion,
+  currency: z.string().nullable()
+});
+export type RankReport = z.infer<typeof rankReportSchema>;

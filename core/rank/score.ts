@@ -1,0 +1,51 @@
+import { CRITERIA, type Criterion, type Weights } from './request.ts';
+
+/** The figures of one combination; what is not known is NaN. */
+export type Figures = Record<Criterion, number>;
+
+const HIGHER_IS_BETTER: Record<Criterion, boolean> = {
+  sustainedWrite: true,
+  read: true,
+  seconds: false,
+  cost: false,
+  perTB: false
+};
+/** Nothing is cheaper than a cent: a gift would be infinitely better than everything else. */
+const FLOOR: Record<Criterion, number> = { sustainedWrite: 1e-3, read: 1e-3, seconds: 1e-3, cost: 0.01, perTB: 0.01 };
+
+/** The best and the worst of a set, criterion by criterion. NaN where no combination has the figure. */
+export class Extremes {
+  readonly best: Figures = { sustainedWrite: NaN, read: NaN, seconds: NaN, cost: NaN, perTB: NaN };
+  readonly worst: Figures = { ...this.best };
+
+  add(criterion: Criterion, value: number): void {
+    if (Number.isNaN(value)) return;
+    const better = HIGHER_IS_BETTER[criterion];
+    if (!(better ? value <= this.best[criterion] : value >= this.best[criterion])) this.best[criterion] = value;
+    if (!(better ? value >= this.worst[criterion] : value <= this.worst[criterion])) this.worst[criterion] = value;
+  }
+}
+
+/** How much of the best a figure reaches, 0 to 1. What is not known counts as the worst of the set. */
+export function shareOfBest(criterion: Criterion, value: number, { best, worst }: Extremes): number {
+  const known = Number.isNaN(value) ? worst[criterion] : value;
+  const [top, here] = [Math.max(best[criterion], FLOOR[criterion]), Math.max(known, FLOOR[criterion])];
+  return HIGHER_IS_BETTER[criterion] ? here / top : top / here;
+}
+
+/** The criteria that count: weighted, and known of at least one combination. */
+export const counting = (weights: Weights, extremes: Extremes): Criterion[] =>
+  CRITERIA.filter((criterion) => weights[criterion] > 0 && !Number.isNaN(extremes.best[criterion]));
+
+/** Weighted sum of the log-ratios to the best in the set, in the order of the criteria; 0 is the best in everything. */
+export function scoreOf(
+  figures: Figures,
+  weights: Weights,
+  extremes: Extremes,
+  criteria: readonly Criterion[]
+): number {
+  let score = 0;
+  for (const criterion of criteria)
+    score += weights[criterion] * Math.log(shareOfBest(criterion, figures[criterion], extremes));
+  return score;
+}
