@@ -1,4 +1,5 @@
 import { LINK_MODES } from '../facts/link-modes.ts';
+import type { Finding } from '../findings/finding.ts';
 import { POWER } from '../facts/flash.ts';
 import { isTunnelled } from '../link/modes.ts';
 import type { Pairing, Rule } from './rule.ts';
@@ -43,17 +44,20 @@ export const portPower: Rule = (pairing) => {
     drive.drive.formFactor === '3.5in'
   )
     return undefined;
+  const { watts, stated } = portWatts;
   const steady = steadyPower(pairing, writeMBps);
-  const base = {
+  const short = (severity: 'fail' | 'check', needW: number, what: 'steady' | 'peak'): Finding => ({
     code: 'port-power-short',
+    severity,
     about: 'port',
-    portW: portWatts.watts,
-    portAssumed: !portWatts.stated
-  } as const;
-  if (steady > portWatts.watts)
-    return { ...base, severity: portWatts.stated ? 'fail' : 'check', needW: steady, what: 'steady' };
+    portW: watts,
+    portAssumed: !stated,
+    needW,
+    what
+  });
+  if (steady > watts) return short(stated ? 'fail' : 'check', steady, 'steady');
   const peak = peakPower(pairing, steady);
-  return peak > portWatts.watts ? { ...base, severity: 'check', needW: peak, what: 'peak' } : undefined;
+  return peak > watts ? short('check', peak, 'peak') : undefined;
 };
 
 export const externalSupply: Rule = ({ drive: { drive }, enclosure: { enclosure } }) =>

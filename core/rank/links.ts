@@ -8,6 +8,7 @@ import { minBand, type Band } from '../quantities/band.ts';
 import type { Prepared } from './prepare.ts';
 
 const quiet = () => {};
+const linkRules = FIT_RULES.map(({ check, sees }, at) => ({ check, sees, at })).filter(({ sees }) => sees === 'link');
 
 /**
  * Combinations of a port and its cables that are the same link to every drive in this enclosure: the same mode, the same
@@ -17,21 +18,28 @@ export type LinkClass = {
   port: number;
   host: number;
   negotiation: Negotiation;
-  /** The first link rule that fails, by its place among the rules; undefined where none does. */
-  failsAt: number | undefined;
   /** Cheapest first; -1 is no cable of the list. */
   cables: number[];
   /** Among the enclosure's distinct rates, and among its distinct pairs of host and rate. */
   rate: number;
   time: number;
+  /** Among what a failing rule that sees the whole chain can tell apart. */
+  chain: number;
 };
 
+/** Link classes that fail whatever the drive, under one and the same rule. */
+export type Failing = { at: number; code: string; combinations: number; classes: LinkClass[] };
+
 export type Links = {
-  classes: LinkClass[];
+  /** Those that connect. */
+  open: LinkClass[];
+  /** Those that do not, in the order of the rules. */
+  failing: Failing[];
   /** What port, cable and bridge let through together. */
   rates: { read: Band; write: Band }[];
   /** How many distinct answers there are to "how long does the job take". */
   times: number;
+  chains: number;
   combinations: number;
 };
 
@@ -68,7 +76,9 @@ export function linkFinder(set: Prepared): (enclosure: FilledEnclosure) => Links
     const found = known.get(key);
     if (found) return found;
 
-    const classes: LinkClass[] = [];
+    const open: LinkClass[] = [];
+    const failing = new Map<number, Failing>();
+    const chainAt = new Map<string, number>();
     const rates: Links['rates'] = [];
     const rateAt = new Map<string, number>();
     const timeAt = new Map<string, number>();
@@ -83,17 +93,22 @@ export function linkFinder(set: Prepared): (enclosure: FilledEnclosure) => Links
         const negotiation = negotiate(port, cables[choice], enclosure.enclosure, quiet);
         // Link rules look at nothing that belongs to a drive.
         const pairing = { enclosure, port, portWatts: watts, negotiation, knownPairs: [] } as unknown as Pairing;
-        const findings = FIT_RULES.map(({ check, sees }) => (sees === 'link' ? check(pairing) : undefined));
+        let codes = '';
+        let fails: { at: number; code: string } | undefined;
+        for (const { check, at } of linkRules) {
+          const finding = check(pairing);
+          if (!finding) continue;
+          codes += finding.code;
+          if (finding.severity === 'fail') fails ??= { at, code: finding.code };
+        }
         const { mode, limiting, best, plugsMeet } = negotiation;
-        const codes = findings.map((finding) => finding?.code ?? '').join('');
-        const same = [mode, limiting.join(), best.cable, best.bridge, plugsMeet, codes].join(' ');
+        const same = `${mode} ${limiting.join()} ${best.cable} ${best.bridge} ${plugsMeet} ${codes}`;
         const first = alike.get(same);
         if (first) {
           first.cables.push(choice);
           continue;
         }
-        const failsAt = findings.findIndex((finding) => finding?.severity === 'fail');
-        let [rate, time] = [0, 0];
+        let [rate, time, chain] = [0, 0, 0];
         if (mode !== null) {
           const stages = linkStages(negotiation, mode, port, enclosure);
           const read = stages.map((stage) => stage.MBps).reduce(minBand);
@@ -101,22 +116,39 @@ export function linkFinder(set: Prepared): (enclosure: FilledEnclosure) => Links
           rate = place(rateAt, JSON.stringify([read, write]));
           rates[rate] = { read, write };
           time = place(timeAt, `${host} ${rate} ${isTunnelled(mode)}`);
+          // Of the rules that see the whole chain only the port's power can fail, and this is all it sees of the link.
+          const esata = port.plug === 'esata';
+          chain = place(chainAt, JSON.stringify([rate, isTunnelled(mode), esata, watts]));
         }
         const made: LinkClass = {
           port: portIndex,
           host,
           negotiation,
-          failsAt: failsAt < 0 ? undefined : failsAt,
           cables: [choice],
           rate,
-          time
+          time,
+          chain
         };
         alike.set(same, made);
-        classes.push(made);
+        if (!fails) open.push(made);
+        else {
+          const entry = failing.get(fails.at) ?? { ...fails, combinations: 0, classes: [] };
+          entry.classes.push(made);
+          failing.set(fails.at, entry);
+        }
       }
     });
-    for (const link of classes) link.cables.sort(cheapestFirst);
-    const links = { classes, rates, times: timeAt.size, combinations: ports.length * choices.length };
+    for (const link of open) link.cables.sort(cheapestFirst);
+    for (const entry of failing.values())
+      entry.combinations = entry.classes.reduce((sum, { cables: members }) => sum + members.length, 0);
+    const links: Links = {
+      open,
+      failing: [...failing.values()].sort((a, b) => a.at - b.at),
+      rates,
+      times: timeAt.size,
+      chains: chainAt.size,
+      combinations: ports.length * choices.length
+    };
     known.set(key, links);
     return links;
   };

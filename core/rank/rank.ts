@@ -73,15 +73,20 @@ function planOf(set: Prepared, group: Group, cable: number) {
 /** What has no price stands behind everything that has one. */
 const costOrder = (cost: number): number => (Number.isNaN(cost) ? Number.MAX_VALUE : cost);
 
+type Priced = { cable: number; cost: number };
+
+/** Whether anything narrows the ranking down. */
+const narrows = ({ filters }: Prepared): boolean => Object.keys(filters).length > 0;
+
 /** The cables of a group that the filters let through, with the total of each, cheapest first. */
-function membersOf(set: Prepared, group: Group): { cable: number; cost: number }[] {
+function membersOf(set: Prepared, group: Group): Priced[] {
   const { filters, input, prices } = set;
   const { minSustainedWriteMBps, minCapacityTB, maxCost, maxSpend, ownedOnly, verdicts } = filters;
-  if (minSustainedWriteMBps !== undefined && group.sustained < minSustainedWriteMBps) return [];
+  if (minSustainedWriteMBps !== undefined && group.rated.cache.sustained.typical < minSustainedWriteMBps) return [];
   if (minCapacityTB !== undefined && input.drives[group.drive]!.capacityTB < minCapacityTB) return [];
   // A link class is one verdict: it differs in nothing that a finding looks at.
   if (verdicts && !verdicts.includes(planOf(set, group, group.link.cables[0]!).verdict as 'works')) return [];
-  const out: { cable: number; cost: number }[] = [];
+  const out: Priced[] = [];
   for (const cable of group.link.cables) {
     const cost = prices.total(group.drive, group.enclosure, cable, group.pads);
     if (maxCost !== undefined && !(cost <= maxCost)) continue;
@@ -97,63 +102,81 @@ function membersOf(set: Prepared, group: Group): { cable: number; cost: number }
 }
 
 const figuresOf = (set: Prepared, group: Group, cost: number): Figures => ({
-  sustainedWrite: group.sustained,
-  read: group.read,
+  sustainedWrite: group.rated.cache.sustained.typical,
+  read: group.rated.read.typical,
   seconds: group.seconds,
   cost,
   perTB: cost / set.input.drives[group.drive]!.capacityTB
 });
 
+/** How many groups are kept from the first pass for the second; with more than that, the second walks again. */
+const KEPT = 400_000;
+
 /**
- * Ranks every combination of the parts for a job. Two passes: the first finds the best of the set, the frontier and what is
- * rejected; the second, which needs the best, the order. Every row that is shown is planned by `plan()`.
+ * Ranks every combination of the parts for a job. The first pass finds the best of the set, the frontier and what is rejected;
+ * the second, which needs the best, the order. Every row that is shown is planned by `plan()`.
  * @param onProgress called now and then with the share of the work done, 0 to 1
  */
 export function rank(given: RankInput, onProgress: (share: number) => void = () => {}): RankReport {
   const set = prepare(given);
-  const { weights, input } = set;
+  const { weights, input, prices } = set;
   const limit = given.limit ?? USUAL_LIMIT;
-  const passes = limit > 0 ? 2 : 1;
+  const simple = !narrows(set) && prices.plainSum;
 
   let considered = 0;
   let accepted = 0;
   const rejected = new Map<string, { count: number; examples: Combination[] }>();
   const extremes = new Extremes();
   const frontier = new Frontier<{ group: Group; cable: number }>();
+  let kept: Group[] | null = limit > 0 ? [] : null;
   const first = walk(set, {
-    accept(group) {
-      considered += group.link.cables.length;
-      const members = membersOf(set, group);
-      accepted += members.length;
-      const cheapest = members[0];
-      if (!cheapest) return;
-      const capacityTB = input.drives[group.drive]!.capacityTB;
-      extremes.add('sustainedWrite', group.sustained);
-      extremes.add('read', group.read);
-      extremes.add('seconds', group.seconds);
-      const dearest = members.at(-1)!.cost;
-      for (const cost of [cheapest.cost, dearest]) {
-        extremes.add('cost', cost);
-        extremes.add('perTB', cost / capacityTB);
+    accept(drive, enclosure, link, rated, seconds, pads) {
+      const { cables } = link;
+      considered += cables.length;
+      const sustained = rated.cache.sustained.typical;
+      let group: Group | undefined;
+      let members: Priced[] | undefined;
+      let [cheapest, dearest] = [0, 0];
+      if (simple) {
+        accepted += cables.length;
+        cheapest = prices.total(drive, enclosure, cables[0]!, pads);
+        dearest = cables.length === 1 ? cheapest : prices.total(drive, enclosure, cables[cables.length - 1]!, pads);
+      } else {
+        group = { drive, enclosure, link, rated, seconds, pads };
+        members = membersOf(set, group);
+        if (members.length === 0) return;
+        accepted += members.length;
+        cheapest = members[0]!.cost;
+        dearest = members.filter(({ cost }) => !Number.isNaN(cost)).at(-1)?.cost ?? NaN;
       }
-      if (Number.isNaN(cheapest.cost) || !frontier.takes(cheapest.cost, group.sustained)) return;
-      for (const { cable, cost } of members) {
-        if (cost !== cheapest.cost) break;
-        frontier.add(cost, group.sustained, { group, cable });
+      if (kept) {
+        group ??= { drive, enclosure, link, rated, seconds, pads };
+        if (kept.length < KEPT) kept.push(group);
+        else kept = null;
+      }
+      const { capacityTB } = input.drives[drive]!;
+      extremes.add(sustained, rated.read.typical, seconds, cheapest, dearest, capacityTB);
+      if (Number.isNaN(cheapest) || !frontier.takes(cheapest, sustained)) return;
+      group ??= { drive, enclosure, link, rated, seconds, pads };
+      for (const { cable, cost } of members ?? membersOf(set, group)) {
+        if (cost !== cheapest) break;
+        frontier.add(cost, sustained, { group, cable });
       }
     },
-    reject(code, drive, enclosure, link) {
-      considered += link.cables.length;
+    reject(code, count, drive, enclosure, links) {
+      considered += count;
       let entry = rejected.get(code);
       if (!entry) rejected.set(code, (entry = { count: 0, examples: [] }));
-      entry.count += link.cables.length;
-      for (const cable of link.cables) {
-        if (entry.examples.length >= EXAMPLES) break;
-        entry.examples.push(combinationAt(set, drive, enclosure, link, cable));
-      }
+      entry.count += count;
+      if (entry.examples.length >= EXAMPLES) return;
+      for (const link of 'cables' in links ? [links] : links)
+        for (const cable of link.cables) {
+          if (entry.examples.length >= EXAMPLES) return;
+          entry.examples.push(combinationAt(set, drive, enclosure, link, cable));
+        }
     }
   });
-  for (const share of first) onProgress(share / passes);
+  for (const share of first) onProgress(limit > 0 ? share * 0.6 : share);
 
   const criteria = counting(weights, extremes);
   const idsOf = ({ group, cable }: { group: Group; cable: number }) =>
@@ -164,20 +187,30 @@ export function rank(given: RankInput, onProgress: (share: number) => void = () 
     return compareIds(idsOf(a), idsOf(b)) < 0;
   };
   const top = new Top<Member>(limit, before);
-  if (limit > 0) {
+  const consider = (group: Group) => {
+    const { drive, enclosure, link, pads } = group;
+    if (simple && top.last) {
+      // The cheapest of the group stands highest in it.
+      const cost = prices.total(drive, enclosure, link.cables[0]!, pads);
+      if (scoreOf(figuresOf(set, group, cost), weights, extremes, criteria) < top.last.score) return;
+    }
+    for (const { cable, cost } of membersOf(set, group)) {
+      const score = scoreOf(figuresOf(set, group, cost), weights, extremes, criteria);
+      // The next cable is dearer and can only stand lower.
+      if (top.last && score < top.last.score) break;
+      top.add({ group, cable, cost, score });
+    }
+  };
+  if (kept) for (const group of kept) consider(group);
+  else if (limit > 0) {
     const second = walk(set, {
-      accept(group) {
-        for (const { cable, cost } of membersOf(set, group)) {
-          const score = scoreOf(figuresOf(set, group, cost), weights, extremes, criteria);
-          // The next cable is dearer and can only stand lower.
-          if (top.last && score < top.last.score) break;
-          top.add({ group, cable, cost, score });
-        }
-      },
+      accept: (drive, enclosure, link, rated, seconds, pads) =>
+        consider({ drive, enclosure, link, rated, seconds, pads }),
       reject() {}
     });
-    for (const share of second) onProgress((1 + share) / passes);
+    for (const share of second) onProgress(0.6 + share * 0.4);
   }
+  onProgress(1);
 
   const keyOf = (c: Combination) => KEYS.map((key) => c[key] ?? '').join(' ');
   const onFrontier = new Set(frontier.points.flatMap((point) => point.refs.map((ref) => keyOf(idsOf(ref)))));

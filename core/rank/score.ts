@@ -13,16 +13,26 @@ const HIGHER_IS_BETTER: Record<Criterion, boolean> = {
 /** Nothing is cheaper than a cent: a gift would be infinitely better than everything else. */
 const FLOOR: Record<Criterion, number> = { sustainedWrite: 1e-3, read: 1e-3, seconds: 1e-3, cost: 0.01, perTB: 0.01 };
 
-/** The best and the worst of a set, criterion by criterion. NaN where no combination has the figure. */
+/** The best and the worst of a set, criterion by criterion; NaN where no combination has the figure. Millions are added. */
 export class Extremes {
   readonly best: Figures = { sustainedWrite: NaN, read: NaN, seconds: NaN, cost: NaN, perTB: NaN };
   readonly worst: Figures = { ...this.best };
 
-  add(criterion: Criterion, value: number): void {
-    if (Number.isNaN(value)) return;
-    const better = HIGHER_IS_BETTER[criterion];
-    if (!(better ? value <= this.best[criterion] : value >= this.best[criterion])) this.best[criterion] = value;
-    if (!(better ? value >= this.worst[criterion] : value <= this.worst[criterion])) this.worst[criterion] = value;
+  /** Adds a combination in the cheapest and in the dearest form that it comes in. */
+  add(sustained: number, read: number, seconds: number, cheapest: number, dearest: number, capacityTB: number): void {
+    const { best, worst } = this;
+    if (!(sustained <= best.sustainedWrite)) best.sustainedWrite = sustained;
+    if (!(sustained >= worst.sustainedWrite)) worst.sustainedWrite = sustained;
+    if (!(read <= best.read)) best.read = read;
+    if (!(read >= worst.read)) worst.read = read;
+    if (!(seconds >= best.seconds)) best.seconds = seconds;
+    if (!(seconds <= worst.seconds)) worst.seconds = seconds;
+    if (Number.isNaN(cheapest)) return;
+    if (!(cheapest >= best.cost)) best.cost = cheapest;
+    if (!(dearest <= worst.cost)) worst.cost = dearest;
+    const [low, high] = [cheapest / capacityTB, dearest / capacityTB];
+    if (!(low >= best.perTB)) best.perTB = low;
+    if (!(high <= worst.perTB)) worst.perTB = high;
   }
 }
 

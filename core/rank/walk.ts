@@ -12,24 +12,27 @@ import type { Prepared } from './prepare.ts';
 const quiet = () => {};
 const NO_PADS: readonly (string | undefined)[] = [];
 
+/** What a drive in an enclosure does at one rate of the link. */
+export type Rated = { read: Band; write: Band; cache: CacheForecast };
+
 /** Combinations of one drive, one enclosure and one link class: they differ in the cable's price alone. */
 export type Group = {
   drive: number;
   enclosure: number;
   link: LinkClass;
-  sustained: number;
-  read: number;
+  rated: Rated;
   seconds: number;
   pads: readonly (string | undefined)[];
 };
 
 export type Visitor = {
-  accept(group: Group): void;
-  /** The whole link class fails with this drive in this enclosure, under its first failing rule. */
-  reject(code: string, drive: number, enclosure: number, link: LinkClass): void;
+  accept(drive: number, enclosure: number, link: LinkClass, rated: Rated, seconds: number, pads: Group['pads']): void;
+  /** Whole link classes fail with this drive in this enclosure, under their first failing rule. */
+  reject(code: string, count: number, drive: number, enclosure: number, links: LinkClass | readonly LinkClass[]): void;
 };
 
-type Rated = { read: Band; write: Band; cache: CacheForecast };
+/** No rule of those that see the whole chain was asked yet. */
+const UNASKED = '?';
 
 /**
  * Judges every combination by the same rules and formulas as `plan()`, each of them as seldom as it can say anything new: once
@@ -41,45 +44,52 @@ export function* walk(set: Prepared, visitor: Visitor): Generator<number, void> 
   const { job, hosts } = input;
   const findLinks = linkFinder(set);
   const partRules = FIT_RULES.map(({ check, sees }, at) => ({ check, sees, at })).filter((r) => r.sees === 'parts');
-  const chainRules = FIT_RULES.map(({ check, sees }, at) => ({ check, sees, at })).filter((r) => r.sees === 'chain');
+  const chainRules = FIT_RULES.filter(({ sees }) => sees === 'chain');
   const knownPairs = input.knownPairs ?? [];
+  const LAST = FIT_RULES.length;
+  // One object for all of them: it is asked millions of times.
+  const pairing = { knownPairs, writeMBps: undefined } as unknown as Pairing;
 
   for (let e = 0; e < enclosures.length; e++) {
     const enclosure = enclosures[e]!;
-    const { classes, rates, times } = findLinks(enclosure);
+    const { open, failing, rates, times, chains, combinations } = findLinks(enclosure);
+    const firstLinkFail = failing[0]?.at ?? LAST;
+    const everyLink = [...failing.flatMap(({ classes }) => classes), ...open];
+    const rated = new Array<Rated | undefined>(rates.length);
+    const chainCodes = new Array<string | undefined>(chains);
+    const seconds = new Float64Array(times);
+
     for (let d = 0; d < drives.length; d++) {
       const { filled: drive, freeGB } = drives[d]!;
-      const pairing = { drive, enclosure, knownPairs } as unknown as Pairing;
-      let partsFail = FIT_RULES.length;
+      pairing.drive = drive;
+      pairing.enclosure = enclosure;
+      let partsFail = LAST;
       let partsCode = '';
       for (const { check, at } of partRules) {
         const finding = check(pairing);
-        if (finding?.severity === 'fail') {
-          partsFail = at;
-          partsCode = finding.code;
-          break;
-        }
+        if (finding?.severity !== 'fail') continue;
+        partsFail = at;
+        partsCode = finding.code;
+        break;
       }
-      const rated: (Rated | undefined)[] = new Array(rates.length).fill(undefined);
-      const seconds: number[] = new Array(times).fill(NaN);
+      if (partsFail < firstLinkFail) {
+        visitor.reject(partsCode, combinations, d, e, everyLink);
+        continue;
+      }
+      for (const { at, code, combinations: count, classes } of failing)
+        visitor.reject(partsFail < at ? partsCode : code, count, d, e, classes);
+      if (partsFail < LAST) {
+        for (const link of open) visitor.reject(partsCode, link.cables.length, d, e, link);
+        continue;
+      }
+
+      rated.fill(undefined);
+      chainCodes.fill(UNASKED);
+      seconds.fill(NaN);
       let slot: Band | undefined;
       let pads = NO_PADS;
       let padsKnown = input.pads === undefined;
-
-      for (const link of classes) {
-        const linkFail = link.failsAt ?? FIT_RULES.length;
-        if (partsFail < linkFail) {
-          visitor.reject(partsCode, d, e, link);
-          continue;
-        }
-        const { port, watts } = ports[link.port]!;
-        pairing.port = port;
-        pairing.portWatts = watts;
-        pairing.negotiation = link.negotiation;
-        if (linkFail < FIT_RULES.length) {
-          visitor.reject(FIT_RULES[linkFail]!.check(pairing)!.code, d, e, link);
-          continue;
-        }
+      for (const link of open) {
         let at = rated[link.rate];
         if (!at) {
           slot ??= slotStage(drive, enclosure).band;
@@ -89,23 +99,31 @@ export function* walk(set: Prepared, visitor: Visitor): Generator<number, void> 
           at = { read, write, cache: forecastCache(drive, write, freeGB) };
           rated[link.rate] = at;
         }
-        pairing.writeMBps = at.write.typical;
-        let chainCode: string | undefined;
-        for (const { check } of chainRules) {
-          const finding = check(pairing);
-          if (finding?.severity === 'fail') {
-            chainCode = finding.code;
+        let code = chainCodes[link.chain];
+        if (code === UNASKED) {
+          const { port, watts } = ports[link.port]!;
+          pairing.port = port;
+          pairing.portWatts = watts;
+          pairing.negotiation = link.negotiation;
+          pairing.writeMBps = at.write.typical;
+          code = undefined;
+          for (const { check } of chainRules) {
+            const finding = check(pairing);
+            if (finding?.severity !== 'fail') continue;
+            code = finding.code;
             break;
           }
+          chainCodes[link.chain] = code;
         }
         const suit = suits[link.host]![d]!;
-        const code = chainCode ?? suit.fail;
+        code ??= suit.fail;
         if (code !== undefined) {
-          visitor.reject(code, d, e, link);
+          visitor.reject(code, link.cables.length, d, e, link);
           continue;
         }
-        if (Number.isNaN(seconds[link.time]!)) {
-          const { forecast } = forecastJob(job, {
+        let time = seconds[link.time]!;
+        if (Number.isNaN(time)) {
+          time = forecastJob(job, {
             host: hosts[link.host]!,
             drive,
             mode: link.negotiation.mode!,
@@ -116,8 +134,8 @@ export function* walk(set: Prepared, visitor: Visitor): Generator<number, void> 
             usableTiB: suit.usableTiB,
             filesystem: suit.filesystem,
             rules
-          });
-          seconds[link.time] = forecast.seconds.typical;
+          }).forecast.seconds.typical;
+          seconds[link.time] = time;
         }
         if (!padsKnown) {
           const stack = planPads(input.drives[d]!, input.enclosures[e]!, input.pads, rules, quiet);
@@ -125,15 +143,7 @@ export function* walk(set: Prepared, visitor: Visitor): Generator<number, void> 
           pads = padsToPay(paid, stack.components).map(({ id }) => id);
           padsKnown = true;
         }
-        visitor.accept({
-          drive: d,
-          enclosure: e,
-          link,
-          sustained: at.cache.sustained.typical,
-          read: at.read.typical,
-          seconds: seconds[link.time]!,
-          pads
-        });
+        visitor.accept(d, e, link, at, time, pads);
       }
     }
     yield (e + 1) / enclosures.length;
