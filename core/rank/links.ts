@@ -18,13 +18,24 @@ export type LinkClass = {
   port: number;
   host: number;
   negotiation: Negotiation;
-  /** Cheapest first; -1 is no cable of the list. */
+  /** Indexes of cables; -1 is no cable of the list. */
   cables: number[];
-  /** Among the enclosure's distinct rates, and among its distinct pairs of host and rate. */
+};
+
+/**
+ * Link classes that come to the same figures with every drive, and fail with the same ones: one host, one rate, one supply. They
+ * may differ in what is remarked about them.
+ */
+export type LinkCell = {
+  host: number;
+  /** One of them, to ask rules about. */
+  first: LinkClass;
+  /** Among the enclosure's distinct rates, among its distinct answers to "how long", and among what a chain rule tells apart. */
   rate: number;
   time: number;
-  /** Among what a failing rule that sees the whole chain can tell apart. */
   chain: number;
+  /** Every link with every cable, cheapest cable first. */
+  members: { link: LinkClass; cable: number }[];
 };
 
 /** Link classes that fail whatever the drive, under one and the same rule. */
@@ -32,7 +43,7 @@ export type Failing = { at: number; code: string; combinations: number; classes:
 
 export type Links = {
   /** Those that connect. */
-  open: LinkClass[];
+  open: LinkCell[];
   /** Those that do not, in the order of the rules. */
   failing: Failing[];
   /** What port, cable and bridge let through together. */
@@ -76,8 +87,9 @@ export function linkFinder(set: Prepared): (enclosure: FilledEnclosure) => Links
     const found = known.get(key);
     if (found) return found;
 
-    const open: LinkClass[] = [];
+    const open = new Map<string, LinkCell>();
     const failing = new Map<number, Failing>();
+    const cellOf = new Map<LinkClass, string>();
     const chainAt = new Map<string, number>();
     const rates: Links['rates'] = [];
     const rateAt = new Map<string, number>();
@@ -124,25 +136,26 @@ export function linkFinder(set: Prepared): (enclosure: FilledEnclosure) => Links
           port: portIndex,
           host,
           negotiation,
-          cables: [choice],
-          rate,
-          time,
-          chain
+          cables: [choice]
         };
         alike.set(same, made);
-        if (!fails) open.push(made);
-        else {
+        if (!fails) {
+          const cell = `${time} ${chain}`;
+          cellOf.set(made, cell);
+          if (!open.has(cell)) open.set(cell, { host, first: made, rate, time, chain, members: [] });
+        } else {
           const entry = failing.get(fails.at) ?? { ...fails, combinations: 0, classes: [] };
           entry.classes.push(made);
           failing.set(fails.at, entry);
         }
       }
     });
-    for (const link of open) link.cables.sort(cheapestFirst);
+    for (const [link, cell] of cellOf) for (const cable of link.cables) open.get(cell)!.members.push({ link, cable });
+    for (const { members } of open.values()) members.sort((a, b) => cheapestFirst(a.cable, b.cable));
     for (const entry of failing.values())
       entry.combinations = entry.classes.reduce((sum, { cables: members }) => sum + members.length, 0);
     const links: Links = {
-      open,
+      open: [...open.values()],
       failing: [...failing.values()].sort((a, b) => a.at - b.at),
       rates,
       times: timeAt.size,

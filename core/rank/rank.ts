@@ -3,7 +3,7 @@ import { Frontier } from './frontier.ts';
 import type { LinkClass } from './links.ts';
 import { prepare, type Prepared } from './prepare.ts';
 import type { Combination, Criterion, RankInput, RankReport, RankRow } from './request.ts';
-import { counting, Extremes, scoreOf, shareOfBest, type Figures } from './score.ts';
+import { counting, Extremes, scorer, shareOfBest, type Figures } from './score.ts';
 import { Top } from './top.ts';
 import { walk, type Group } from './walk.ts';
 
@@ -12,7 +12,7 @@ const EXAMPLES = 50;
 const USUAL_LIMIT = 100;
 
 /** One combination: a group and one of its cables. */
-type Member = { group: Group; cable: number; cost: number; score: number };
+type Member = { group: Group; link: LinkClass; cable: number; cost: number; score: number };
 
 function combinationAt(set: Prepared, drive: number, enclosure: number, link: LinkClass, cable: number): Combination {
   const { input, ports } = set;
@@ -50,12 +50,12 @@ function shopping(set: Prepared, group: Group, cable: number): { toBuy: string[]
 }
 
 /** The plan of one combination, as `plan()` makes it. */
-function planOf(set: Prepared, group: Group, cable: number) {
+function planOf(set: Prepared, group: Group, link: LinkClass, cable: number) {
   const { input, ports, prices } = set;
   return plan(
     {
-      host: input.hosts[group.link.host]!,
-      portId: ports[group.link.port]!.port.id,
+      host: input.hosts[link.host]!,
+      portId: ports[link.port]!.port.id,
       ...(cable >= 0 ? { cable: input.cables[cable]! } : {}),
       enclosure: input.enclosures[group.enclosure]!,
       drive: input.drives[group.drive]!,
@@ -73,21 +73,30 @@ function planOf(set: Prepared, group: Group, cable: number) {
 /** What has no price stands behind everything that has one. */
 const costOrder = (cost: number): number => (Number.isNaN(cost) ? Number.MAX_VALUE : cost);
 
-type Priced = { cable: number; cost: number };
+type Priced = { link: LinkClass; cable: number; cost: number };
 
 /** Whether anything narrows the ranking down. */
 const narrows = ({ filters }: Prepared): boolean => Object.keys(filters).length > 0;
 
-/** The cables of a group that the filters let through, with the total of each, cheapest first. */
+/** The links and cables of a group that the filters let through, with the total of each, cheapest first. */
 function membersOf(set: Prepared, group: Group): Priced[] {
   const { filters, input, prices } = set;
   const { minSustainedWriteMBps, minCapacityTB, maxCost, maxSpend, ownedOnly, verdicts } = filters;
   if (minSustainedWriteMBps !== undefined && group.rated.cache.sustained.typical < minSustainedWriteMBps) return [];
   if (minCapacityTB !== undefined && input.drives[group.drive]!.capacityTB < minCapacityTB) return [];
-  // A link class is one verdict: it differs in nothing that a finding looks at.
-  if (verdicts && !verdicts.includes(planOf(set, group, group.link.cables[0]!).verdict as 'works')) return [];
+  const wanted = new Map<LinkClass, boolean>();
+  /** A link class is one verdict: it differs in nothing that a finding looks at. */
+  const isWanted = (link: LinkClass): boolean => {
+    let answer = wanted.get(link);
+    if (answer === undefined) {
+      answer = verdicts!.includes(planOf(set, group, link, link.cables[0]!).verdict as 'works');
+      wanted.set(link, answer);
+    }
+    return answer;
+  };
   const out: Priced[] = [];
-  for (const cable of group.link.cables) {
+  for (const { link, cable } of group.cell.members) {
+    if (verdicts && !isWanted(link)) continue;
     const cost = prices.total(group.drive, group.enclosure, cable, group.pads);
     if (maxCost !== undefined && !(cost <= maxCost)) continue;
     if (maxSpend !== undefined || ownedOnly) {
@@ -95,7 +104,7 @@ function membersOf(set: Prepared, group: Group): Priced[] {
       if (ownedOnly && toBuy.length > 0) continue;
       if (maxSpend !== undefined && !(spend <= maxSpend)) continue;
     }
-    out.push({ cable, cost });
+    out.push({ link, cable, cost });
   }
   if (!prices.plainSum) out.sort((a, b) => costOrder(a.cost) - costOrder(b.cost) || 0);
   return out;
@@ -109,12 +118,9 @@ const figuresOf = (set: Prepared, group: Group, cost: number): Figures => ({
   perTB: cost / set.input.drives[group.drive]!.capacityTB
 });
 
-/** How many groups are kept from the first pass for the second; with more than that, the second walks again. */
-const KEPT = 400_000;
-
 /**
  * Ranks every combination of the parts for a job. The first pass finds the best of the set, the frontier and what is rejected;
- * the second, which needs the best, the order. Every row that is shown is planned by `plan()`.
+ * the second, which needs the best, the order; walking twice costs less than keeping millions of figures. Every row that is shown is planned by `plan()`.
  * @param onProgress called now and then with the share of the work done, 0 to 1
  */
 export function rank(given: RankInput, onProgress: (share: number) => void = () => {}): RankReport {
@@ -127,40 +133,34 @@ export function rank(given: RankInput, onProgress: (share: number) => void = () 
   let accepted = 0;
   const rejected = new Map<string, { count: number; examples: Combination[] }>();
   const extremes = new Extremes();
-  const frontier = new Frontier<{ group: Group; cable: number }>();
-  let kept: Group[] | null = limit > 0 ? [] : null;
+  const frontier = new Frontier<Omit<Member, 'cost' | 'score'>>();
   const first = walk(set, {
-    accept(drive, enclosure, link, rated, seconds, pads) {
-      const { cables } = link;
-      considered += cables.length;
+    accept(drive, enclosure, cell, rated, seconds, pads) {
+      const count = cell.members.length;
+      considered += count;
       const sustained = rated.cache.sustained.typical;
       let group: Group | undefined;
       let members: Priced[] | undefined;
       let [cheapest, dearest] = [0, 0];
       if (simple) {
-        accepted += cables.length;
-        cheapest = prices.total(drive, enclosure, cables[0]!, pads);
-        dearest = cables.length === 1 ? cheapest : prices.total(drive, enclosure, cables[cables.length - 1]!, pads);
+        accepted += count;
+        cheapest = prices.total(drive, enclosure, cell.members[0]!.cable, pads);
+        dearest = count === 1 ? cheapest : prices.total(drive, enclosure, cell.members[count - 1]!.cable, pads);
       } else {
-        group = { drive, enclosure, link, rated, seconds, pads };
+        group = { drive, enclosure, cell, rated, seconds, pads };
         members = membersOf(set, group);
         if (members.length === 0) return;
         accepted += members.length;
         cheapest = members[0]!.cost;
         dearest = members.filter(({ cost }) => !Number.isNaN(cost)).at(-1)?.cost ?? NaN;
       }
-      if (kept) {
-        group ??= { drive, enclosure, link, rated, seconds, pads };
-        if (kept.length < KEPT) kept.push(group);
-        else kept = null;
-      }
       const { capacityTB } = input.drives[drive]!;
       extremes.add(sustained, rated.read.typical, seconds, cheapest, dearest, capacityTB);
       if (Number.isNaN(cheapest) || !frontier.takes(cheapest, sustained)) return;
-      group ??= { drive, enclosure, link, rated, seconds, pads };
-      for (const { cable, cost } of members ?? membersOf(set, group)) {
+      group ??= { drive, enclosure, cell, rated, seconds, pads };
+      for (const { link, cable, cost } of members ?? membersOf(set, group)) {
         if (cost !== cheapest) break;
-        frontier.add(cost, sustained, { group, cable });
+        frontier.add(cost, sustained, { group, link, cable });
       }
     },
     reject(code, count, drive, enclosure, links) {
@@ -169,18 +169,21 @@ export function rank(given: RankInput, onProgress: (share: number) => void = () 
       if (!entry) rejected.set(code, (entry = { count: 0, examples: [] }));
       entry.count += count;
       if (entry.examples.length >= EXAMPLES) return;
-      for (const link of 'cables' in links ? [links] : links)
+      for (const link of links())
         for (const cable of link.cables) {
           if (entry.examples.length >= EXAMPLES) return;
           entry.examples.push(combinationAt(set, drive, enclosure, link, cable));
         }
     }
   });
-  for (const share of first) onProgress(limit > 0 ? share * 0.6 : share);
+  for (const share of first) onProgress(limit > 0 ? share / 2 : share);
 
   const criteria = counting(weights, extremes);
-  const idsOf = ({ group, cable }: { group: Group; cable: number }) =>
-    combinationAt(set, group.drive, group.enclosure, group.link, cable);
+  const idsOf = ({ group, link, cable }: Omit<Member, 'cost' | 'score'>) =>
+    combinationAt(set, group.drive, group.enclosure, link, cable);
+  const score = scorer(weights, extremes);
+  const scoreAt = ({ drive, rated, seconds }: Group, cost: number) =>
+    score(rated.cache.sustained.typical, rated.read.typical, seconds, cost, cost / input.drives[drive]!.capacityTB);
   const before = (a: Member, b: Member): boolean => {
     if (a.score !== b.score) return a.score > b.score;
     if (costOrder(a.cost) !== costOrder(b.cost)) return costOrder(a.cost) < costOrder(b.cost);
@@ -188,36 +191,35 @@ export function rank(given: RankInput, onProgress: (share: number) => void = () 
   };
   const top = new Top<Member>(limit, before);
   const consider = (group: Group) => {
-    const { drive, enclosure, link, pads } = group;
+    const { drive, enclosure, cell, pads } = group;
     if (simple && top.last) {
       // The cheapest of the group stands highest in it.
-      const cost = prices.total(drive, enclosure, link.cables[0]!, pads);
-      if (scoreOf(figuresOf(set, group, cost), weights, extremes, criteria) < top.last.score) return;
+      const cost = prices.total(drive, enclosure, cell.members[0]!.cable, pads);
+      if (scoreAt(group, cost) < top.last.score) return;
     }
-    for (const { cable, cost } of membersOf(set, group)) {
-      const score = scoreOf(figuresOf(set, group, cost), weights, extremes, criteria);
+    for (const { link, cable, cost } of membersOf(set, group)) {
+      const own = scoreAt(group, cost);
       // The next cable is dearer and can only stand lower.
-      if (top.last && score < top.last.score) break;
-      top.add({ group, cable, cost, score });
+      if (top.last && own < top.last.score) break;
+      top.add({ group, link, cable, cost, score: own });
     }
   };
-  if (kept) for (const group of kept) consider(group);
-  else if (limit > 0) {
+  if (limit > 0) {
     const second = walk(set, {
-      accept: (drive, enclosure, link, rated, seconds, pads) =>
-        consider({ drive, enclosure, link, rated, seconds, pads }),
+      accept: (drive, enclosure, cell, rated, seconds, pads) =>
+        consider({ drive, enclosure, cell, rated, seconds, pads }),
       reject() {}
     });
-    for (const share of second) onProgress(0.6 + share * 0.4);
+    for (const share of second) onProgress((1 + share) / 2);
   }
   onProgress(1);
 
   const keyOf = (c: Combination) => KEYS.map((key) => c[key] ?? '').join(' ');
   const onFrontier = new Set(frontier.points.flatMap((point) => point.refs.map((ref) => keyOf(idsOf(ref)))));
   const rows = top.sorted().map((member): RankRow => {
-    const { group, cable, cost, score } = member;
+    const { group, link, cable, cost, score: own } = member;
     const ids = idsOf(member);
-    const report = planOf(set, group, cable);
+    const report = planOf(set, group, link, cable);
     const figures = figuresOf(set, group, cost);
     const { toBuy, spend } = shopping(set, group, cable);
     const priced = !Number.isNaN(cost);
@@ -230,7 +232,7 @@ export function rank(given: RankInput, onProgress: (share: number) => void = () 
       cost: priced ? report.cost!.total : null,
       perTB: priced ? report.cost!.perTB : null,
       frontier: onFrontier.has(keyOf(ids)),
-      score,
+      score: own,
       shares: Object.fromEntries(criteria.map((c) => [c, shareOfBest(c, figures[c], extremes)])),
       spend: Number.isNaN(spend) ? null : spend,
       toBuy

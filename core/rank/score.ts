@@ -47,15 +47,24 @@ export function shareOfBest(criterion: Criterion, value: number, { best, worst }
 export const counting = (weights: Weights, extremes: Extremes): Criterion[] =>
   CRITERIA.filter((criterion) => weights[criterion] > 0 && !Number.isNaN(extremes.best[criterion]));
 
-/** Weighted sum of the log-ratios to the best in the set, in the order of the criteria; 0 is the best in everything. */
-export function scoreOf(
-  figures: Figures,
+/**
+ * Makes the score of this set: the weighted sum of the log-ratios to the best, in the order of the criteria; 0 is the best in
+ * everything. Plain numbers in and out: it is asked millions of times.
+ */
+export function scorer(
   weights: Weights,
-  extremes: Extremes,
-  criteria: readonly Criterion[]
-): number {
-  let score = 0;
-  for (const criterion of criteria)
-    score += weights[criterion] * Math.log(shareOfBest(criterion, figures[criterion], extremes));
-  return score;
+  extremes: Extremes
+): (sustained: number, read: number, seconds: number, cost: number, perTB: number) => number {
+  const criteria = counting(weights, extremes);
+  const weightOf = (criterion: Criterion) => (criteria.includes(criterion) ? weights[criterion] : 0);
+  const [ws, wr, wt, wc, wp] = CRITERIA.map(weightOf) as [number, number, number, number, number];
+  return (sustained, read, seconds, cost, perTB) => {
+    let score = 0;
+    if (ws !== 0) score += ws * Math.log(shareOfBest('sustainedWrite', sustained, extremes));
+    if (wr !== 0) score += wr * Math.log(shareOfBest('read', read, extremes));
+    if (wt !== 0) score += wt * Math.log(shareOfBest('seconds', seconds, extremes));
+    if (wc !== 0) score += wc * Math.log(shareOfBest('cost', cost, extremes));
+    if (wp !== 0) score += wp * Math.log(shareOfBest('perTB', perTB, extremes));
+    return score;
+  };
 }

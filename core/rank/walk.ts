@@ -6,7 +6,7 @@ import { forecastJob } from '../plan/job-forecast.ts';
 import { minBand, type Band } from '../quantities/band.ts';
 import { planPads } from '../stack/plan-pads.ts';
 import { forecastCache, type CacheForecast } from '../throughput/flash-cache.ts';
-import { linkFinder, type LinkClass } from './links.ts';
+import { linkFinder, type LinkCell, type LinkClass } from './links.ts';
 import type { Prepared } from './prepare.ts';
 
 const quiet = () => {};
@@ -15,20 +15,20 @@ const NO_PADS: readonly (string | undefined)[] = [];
 /** What a drive in an enclosure does at one rate of the link. */
 export type Rated = { read: Band; write: Band; cache: CacheForecast };
 
-/** Combinations of one drive, one enclosure and one link class: they differ in the cable's price alone. */
+/** Combinations of one drive, one enclosure and one cell of links: they differ in the price of the cable alone. */
 export type Group = {
   drive: number;
   enclosure: number;
-  link: LinkClass;
+  cell: LinkCell;
   rated: Rated;
   seconds: number;
   pads: readonly (string | undefined)[];
 };
 
 export type Visitor = {
-  accept(drive: number, enclosure: number, link: LinkClass, rated: Rated, seconds: number, pads: Group['pads']): void;
+  accept(drive: number, enclosure: number, cell: LinkCell, rated: Rated, seconds: number, pads: Group['pads']): void;
   /** Whole link classes fail with this drive in this enclosure, under their first failing rule. */
-  reject(code: string, count: number, drive: number, enclosure: number, links: LinkClass | readonly LinkClass[]): void;
+  reject(code: string, count: number, drive: number, enclosure: number, links: () => readonly LinkClass[]): void;
 };
 
 /** No rule of those that see the whole chain was asked yet. */
@@ -54,7 +54,8 @@ export function* walk(set: Prepared, visitor: Visitor): Generator<number, void> 
     const enclosure = enclosures[e]!;
     const { open, failing, rates, times, chains, combinations } = findLinks(enclosure);
     const firstLinkFail = failing[0]?.at ?? LAST;
-    const everyLink = [...failing.flatMap(({ classes }) => classes), ...open];
+    const linksOf = (cell: LinkCell) => [...new Set(cell.members.map(({ link }) => link))];
+    const everyLink = () => [...failing.flatMap(({ classes }) => classes), ...open.flatMap(linksOf)];
     const rated = new Array<Rated | undefined>(rates.length);
     const chainCodes = new Array<string | undefined>(chains);
     const seconds = new Float64Array(times);
@@ -77,9 +78,9 @@ export function* walk(set: Prepared, visitor: Visitor): Generator<number, void> 
         continue;
       }
       for (const { at, code, combinations: count, classes } of failing)
-        visitor.reject(partsFail < at ? partsCode : code, count, d, e, classes);
+        visitor.reject(partsFail < at ? partsCode : code, count, d, e, () => classes);
       if (partsFail < LAST) {
-        for (const link of open) visitor.reject(partsCode, link.cables.length, d, e, link);
+        for (const cell of open) visitor.reject(partsCode, cell.members.length, d, e, () => linksOf(cell));
         continue;
       }
 
@@ -89,22 +90,22 @@ export function* walk(set: Prepared, visitor: Visitor): Generator<number, void> 
       let slot: Band | undefined;
       let pads = NO_PADS;
       let padsKnown = input.pads === undefined;
-      for (const link of open) {
-        let at = rated[link.rate];
+      for (const cell of open) {
+        let at = rated[cell.rate];
         if (!at) {
           slot ??= slotStage(drive, enclosure).band;
-          const rate = rates[link.rate]!;
+          const rate = rates[cell.rate]!;
           const read = minBand(minBand(rate.read, slot), drive.read);
           const write = minBand(minBand(rate.write, slot), drive.write);
           at = { read, write, cache: forecastCache(drive, write, freeGB) };
-          rated[link.rate] = at;
+          rated[cell.rate] = at;
         }
-        let code = chainCodes[link.chain];
+        let code = chainCodes[cell.chain];
         if (code === UNASKED) {
-          const { port, watts } = ports[link.port]!;
+          const { port, watts } = ports[cell.first.port]!;
           pairing.port = port;
           pairing.portWatts = watts;
-          pairing.negotiation = link.negotiation;
+          pairing.negotiation = cell.first.negotiation;
           pairing.writeMBps = at.write.typical;
           code = undefined;
           for (const { check } of chainRules) {
@@ -113,20 +114,20 @@ export function* walk(set: Prepared, visitor: Visitor): Generator<number, void> 
             code = finding.code;
             break;
           }
-          chainCodes[link.chain] = code;
+          chainCodes[cell.chain] = code;
         }
-        const suit = suits[link.host]![d]!;
+        const suit = suits[cell.host]![d]!;
         code ??= suit.fail;
         if (code !== undefined) {
-          visitor.reject(code, link.cables.length, d, e, link);
+          visitor.reject(code, cell.members.length, d, e, () => linksOf(cell));
           continue;
         }
-        let time = seconds[link.time]!;
+        let time = seconds[cell.time]!;
         if (Number.isNaN(time)) {
           time = forecastJob(job, {
-            host: hosts[link.host]!,
+            host: hosts[cell.host]!,
             drive,
-            mode: link.negotiation.mode!,
+            mode: cell.first.negotiation.mode!,
             read: at.read,
             write: at.write,
             cache: at.cache,
@@ -135,7 +136,7 @@ export function* walk(set: Prepared, visitor: Visitor): Generator<number, void> 
             filesystem: suit.filesystem,
             rules
           }).forecast.seconds.typical;
-          seconds[link.time] = time;
+          seconds[cell.time] = time;
         }
         if (!padsKnown) {
           const stack = planPads(input.drives[d]!, input.enclosures[e]!, input.pads, rules, quiet);
@@ -143,7 +144,7 @@ export function* walk(set: Prepared, visitor: Visitor): Generator<number, void> 
           pads = padsToPay(paid, stack.components).map(({ id }) => id);
           padsKnown = true;
         }
-        visitor.accept(d, e, link, at, time, pads);
+        visitor.accept(d, e, cell, at, time, pads);
       }
     }
     yield (e + 1) / enclosures.length;
