@@ -8,6 +8,8 @@ import type { Quote } from '#core/parts/quote';
 import type { RankInput } from '#core/rank/request';
 import { seeded } from '#core/simulate/random';
 
+const LENGTHS = [[80], [60, 80], [42, 60, 80], [110]] as const;
+
 type Sizes = { hosts: number; portsEach: number; cables: number; enclosures: number; drives: number };
 
 /**
@@ -103,7 +105,7 @@ export function randomCrate(seed: number, sizes: Sizes, more: { plain?: boolean 
       plug,
       ...maybe('captiveCable', 0.1, () => true),
       ...maybe('morePlugs', 0.05, () => ['usb-a'] as Plug[]),
-      ...(nvme ? maybe('m2LengthsMm', 0.7, () => some([[80], [60, 80], [42, 60, 80], [110]]).slice()) : {}),
+      ...(nvme ? maybe('m2LengthsMm', 0.7, () => [...some(LENGTHS)]) : {}),
       ...(nvme
         ? maybe('downstreamPcie', 0.6, () => ({ generation: some([3, 4] as const), lanes: some([2, 4] as const) }))
         : {}),

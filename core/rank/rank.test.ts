@@ -187,6 +187,18 @@ describe('ranking every combination', () => {
           .map(key)
           .sort()
       ).toEqual(slow.frontier.map(key).sort());
+      const tbCount = slow.rows.filter(
+        (row) =>
+          row.perTB !== null &&
+          !slow.rows.some(
+            (o) =>
+              o.perTB !== null &&
+              o.perTB <= row.perTB! &&
+              o.sustained >= row.sustained &&
+              (o.perTB < row.perTB! || o.sustained > row.sustained)
+          )
+      ).length;
+      expect(fast.frontierPerTB.reduce((sum, point) => sum + point.count, 0)).toBe(tbCount);
       expect(fast.frontier.reduce((sum, point) => sum + point.count, 0)).toBe(slow.frontier.length);
     }
   );

@@ -2,7 +2,7 @@ import { plan } from '../plan/plan.ts';
 import { Frontier } from './frontier.ts';
 import type { LinkClass } from './links.ts';
 import { prepare, type Prepared } from './prepare.ts';
-import type { Combination, Criterion, RankInput, RankReport, RankRow } from './request.ts';
+import type { Combination, Criterion, FrontierPoint, RankInput, RankReport, RankRow } from './request.ts';
 import { counting, Extremes, scorer, shareOfBest, type Figures } from './score.ts';
 import { Top } from './top.ts';
 import { walk, type Group } from './walk.ts';
@@ -133,7 +133,9 @@ export function rank(given: RankInput, onProgress: (share: number) => void = () 
   let accepted = 0;
   const rejected = new Map<string, { count: number; examples: Combination[] }>();
   const extremes = new Extremes();
-  const frontier = new Frontier<Omit<Member, 'cost' | 'score'>>();
+  type Ref = Omit<Member, 'cost' | 'score'>;
+  const frontier = new Frontier<Ref>();
+  const perTB = new Frontier<Ref>();
   const first = walk(set, {
     accept(drive, enclosure, cell, rated, seconds, pads) {
       const count = cell.members.length;
@@ -156,11 +158,15 @@ export function rank(given: RankInput, onProgress: (share: number) => void = () 
       }
       const { capacityTB } = input.drives[drive]!;
       extremes.add(sustained, rated.read.typical, seconds, cheapest, dearest, capacityTB);
-      if (Number.isNaN(cheapest) || !frontier.takes(cheapest, sustained)) return;
+      if (Number.isNaN(cheapest)) return;
+      const eachTB = cheapest / capacityTB;
+      const [onTotal, onTB] = [frontier.takes(cheapest, sustained), perTB.takes(eachTB, sustained)];
+      if (!onTotal && !onTB) return;
       group ??= { drive, enclosure, cell, rated, seconds, pads };
       for (const { link, cable, cost } of members ?? membersOf(set, group)) {
         if (cost !== cheapest) break;
-        frontier.add(cost, sustained, { group, link, cable });
+        if (onTotal) frontier.add(cost, sustained, { group, link, cable });
+        if (onTB) perTB.add(eachTB, sustained, { group, link, cable });
       }
     },
     reject(code, count, drive, enclosure, links) {
@@ -238,6 +244,13 @@ export function rank(given: RankInput, onProgress: (share: number) => void = () 
       toBuy
     };
   });
+  const pointsOf = ({ points }: Frontier<Ref>): FrontierPoint[] =>
+    points.map(({ cost, speed, refs }) => ({
+      cost,
+      sustainedWrite: speed,
+      count: refs.length,
+      first: refs.map(idsOf).sort(compareIds)[0]!
+    }));
   const rejectedCount = [...rejected.values()].reduce((sum, { count }) => sum + count, 0);
   const some = (values: Figures) =>
     Object.fromEntries(Object.entries(values).filter(([, value]) => !Number.isNaN(value))) as Partial<
@@ -248,12 +261,8 @@ export function rank(given: RankInput, onProgress: (share: number) => void = () 
     accepted,
     filtered: considered - rejectedCount - accepted,
     rows,
-    frontier: frontier.points.map(({ cost, speed, refs }) => ({
-      cost,
-      sustainedWrite: speed,
-      count: refs.length,
-      first: refs.map(idsOf).sort(compareIds)[0]!
-    })),
+    frontier: pointsOf(frontier),
+    frontierPerTB: pointsOf(perTB),
     rejected: [...rejected]
       .map(([code, entry]) => ({ code, ...entry }))
       .sort((a, b) => b.count - a.count || (a.code < b.code ? -1 : 1)),

@@ -90,21 +90,22 @@ export const rankRowSchema = combinationSchema.extend({
 });
 export type RankRow = z.infer<typeof rankRowSchema>;
 
+const frontierPointSchema = z.strictObject({
+  cost: z.number(),
+  sustainedWrite: z.number(),
+  count: z.number().describe('combinations at exactly this point'),
+  first: combinationSchema
+});
+export type FrontierPoint = z.infer<typeof frontierPointSchema>;
 export const rankReportSchema = z.strictObject({
   considered: z.number(),
   accepted: z.number(),
   filtered: z.number().describe('work, but were narrowed out by the filters'),
   rows: z.array(rankRowSchema),
-  frontier: z
-    .array(
-      z.strictObject({
-        cost: z.number(),
-        sustainedWrite: z.number(),
-        count: z.number().describe('combinations at exactly this point'),
-        first: combinationSchema
-      })
-    )
-    .describe('cheapest first'),
+  frontier: z.array(frontierPointSchema).describe('of total cost against sustained write, cheapest first'),
+  frontierPerTB: z
+    .array(frontierPointSchema)
+    .describe('the same with the cost of a terabyte in the place of the total'),
   rejected: z.array(z.strictObject({ code: z.string(), count: z.number(), examples: z.array(combinationSchema) })),
   best: byCriterion,
   weights: byCriterion,

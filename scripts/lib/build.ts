@@ -11,6 +11,7 @@ const SOURCES = [
   'package-lock.json',
   'svelte.config.js',
   'vite.config.ts',
+  'vite.worker.config.ts',
   'carbon-css.ts',
   'tsconfig.json'
 ];
@@ -44,12 +45,23 @@ export function buildIfChanged(): void {
   const digest = sourceDigest();
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === digest) return;
   console.log('Building; this takes about half a minute …');
+  run([]);
+  buildWorker(join(root, 'build', 'worker'));
+  writeFileSync(stamp, digest);
+}
+
+/** Bundles what worker threads run. @returns the file */
+export function buildWorker(into: string): string {
+  run(['--config', 'vite.worker.config.ts'], { ASH_CRATE_WORKER_DIR: into });
+  return join(into, 'worker.mjs');
+}
+
+function run(args: readonly string[], env: Record<string, string> = {}): void {
   const vite = join(root, 'node_modules', 'vite', 'bin', 'vite.js');
-  const result = spawnSync(process.execPath, [vite, 'build', '--logLevel', 'warn'], {
+  const result = spawnSync(process.execPath, [vite, 'build', '--logLevel', 'warn', ...args], {
     cwd: root,
     encoding: 'utf8',
-    env: { ...process.env, NODE_ENV: 'production' }
+    env: { ...process.env, ...env, NODE_ENV: 'production' }
   });
   if (result.status !== 0) giveUp(`${result.stdout}${result.stderr}\nThe build failed; the lines above say where.`);
-  writeFileSync(stamp, digest);
 }

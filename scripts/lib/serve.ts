@@ -71,6 +71,7 @@ Object.assign(process.env, {
   PROTOCOL_HEADER: 'x-forwarded-proto',
   BODY_SIZE_LIMIT: '512M',
   ASH_CRATE_DATA: dataDir,
+  ASH_CRATE_WORKER: join(root, 'build', 'worker', 'worker.mjs'),
   NODE_ENV: 'production'
 });
 const built = (await import(pathToFileURL(join(root, 'build', 'handler.js')).href)) as { handler: Handler };

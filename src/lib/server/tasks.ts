@@ -16,11 +16,19 @@ export type TaskState = {
 /** What a task gets to work with: it reports where it is, which is also where a cancel reaches it. */
 export type Work = {
   report(step: string, done: number, total: number): Promise<void>;
+  /** Aborts when the task is cancelled: for work that does not report by itself. */
+  signal: AbortSignal;
 };
 
 class Cancelled extends Error {}
 
-type Running = { state: TaskState; cancelled: boolean; listeners: Set<(state: TaskState) => void> };
+type Running = {
+  state: TaskState;
+  controller: AbortController;
+  listeners: Set<(state: TaskState) => void>;
+  /** How long it goes on without anybody watching, ms; undefined for ever. */
+  patienceMs: number | undefined;
+};
 const tasks = new Map<string, Running>();
 const KEPT_MS = 10 * 60_000;
 
@@ -34,18 +42,25 @@ const breathe = () => new Promise<void>((done) => setImmediate(done));
 /**
  * Starts a long piece of work and returns at once. It runs inside one transaction of its own making; cancelling throws out of
  * `report`, so that nothing of it stays.
+ * @param options.patienceMs ends by itself when nobody has watched it for so long: what only a page waits for
  */
-export function startTask(title: string, run: (work: Work) => Promise<unknown>): TaskState {
+export function startTask(
+  title: string,
+  run: (work: Work) => Promise<unknown>,
+  options: { patienceMs?: number } = {}
+): TaskState {
   const task: Running = {
     state: { id: newId(), title, state: 'running', done: 0, total: 0, step: 'Beginning' },
-    cancelled: false,
-    listeners: new Set()
+    controller: new AbortController(),
+    listeners: new Set(),
+    patienceMs: options.patienceMs
   };
   tasks.set(task.state.id, task);
   const work: Work = {
+    signal: task.controller.signal,
     async report(step, done, total) {
       await breathe();
-      if (task.cancelled) throw new Cancelled();
+      if (task.controller.signal.aborted) throw new Cancelled();
       Object.assign(task.state, { step, done, total });
       tell(task);
     }
@@ -68,7 +83,16 @@ export function startTask(title: string, run: (work: Work) => Promise<unknown>):
       end({ state: 'failed', step: message, error: { code, message, fields } });
     }
   );
+  waitForWatchers(task);
   return { ...task.state };
+}
+
+/** Gives a page that was closed, or is being loaded again, some time to come back. */
+function waitForWatchers(task: Running): void {
+  if (task.patienceMs === undefined) return;
+  setTimeout(() => {
+    if (task.listeners.size === 0 && task.state.state === 'running') task.controller.abort(new Cancelled());
+  }, task.patienceMs).unref();
 }
 
 const find = (id: string): Running => {
@@ -83,7 +107,7 @@ export const taskState = (id: string): TaskState => ({ ...find(id).state });
 /** Asks a task to stop; it does so at its next report. One that has ended stays as it is. */
 export function cancelTask(id: string): TaskState {
   const task = find(id);
-  task.cancelled = true;
+  task.controller.abort(new Cancelled());
   return { ...task.state };
 }
 
@@ -93,5 +117,8 @@ export function watchTask(id: string, listener: (state: TaskState) => void): () 
   listener({ ...task.state });
   if (task.state.state !== 'running') return () => {};
   task.listeners.add(listener);
-  return () => void task.listeners.delete(listener);
+  return () => {
+    task.listeners.delete(listener);
+    if (task.listeners.size === 0) waitForWatchers(task);
+  };
 }

@@ -22,7 +22,8 @@ import { addUnits, deleteUnits, editUnits, getUnit } from './units';
 
 const at = '2026-11-24T12:00:00.000Z';
 const who = { by: 'test', at };
-const quiet: Work = { report: async () => {} };
+const { signal } = new AbortController();
+const quiet: Work = { signal, report: async () => {} };
 let db: Knex;
 let drop: () => Promise<void>;
 let crateId: string;
@@ -110,6 +111,7 @@ describe('importing a table', () => {
     const ended = new Promise<void>((done) => {
       const started = startTask('Import', async (work) => {
         const stopping: Work = {
+          signal,
           report: async (step, n, total) => {
             if (step.startsWith('Writing') && n >= 5000) cancelTask(id);
             await work.report(step, n, total);
@@ -127,7 +129,7 @@ describe('importing a table', () => {
     const { group } = await runImport(
       db,
       { crateId, request: csv(HEAD + rows), ...who },
-      { report: async (_s, n) => void steps.push(n) }
+      { signal, report: async (_s, n) => void steps.push(n) }
     );
     expect(steps.length).toBeGreaterThan(50);
     expect(await count()).toBe(10_000);

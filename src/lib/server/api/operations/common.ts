@@ -25,3 +25,21 @@ export const here = (db: Parameters<typeof crates.getCrate>[0], crateId: string)
   crates.getCrate(db, { id: crateId });
 
 export const CRATE = '/api/crates/{crateId}';
+
+/** A long piece of work as it stands. */
+export const task = z.strictObject({
+  id: z.string(),
+  title: z.string(),
+  state: z.enum(['running', 'done', 'failed', 'cancelled']),
+  done: z.number(),
+  total: z.number(),
+  step: z.string(),
+  result: z.unknown().optional(),
+  error: z
+    .strictObject({
+      code: z.string(),
+      message: z.string(),
+      fields: z.array(z.strictObject({ path: z.string(), message: z.string() })).readonly()
+    })
+    .optional()
+});

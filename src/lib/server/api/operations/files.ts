@@ -11,7 +11,7 @@ import { keepSafetyCopy } from '../../exchange/safety-copy';
 import * as attachments from '../../repositories/attachments';
 import { cancelTask, startTask, taskState, watchTask } from '../../tasks';
 import { operation } from '../operation';
-import { changed, CRATE, here, inCrate, inCrateWithId, versioned } from './common';
+import { changed, CRATE, here, inCrate, inCrateWithId, task, versioned } from './common';
 
 const download = (content: string | Buffer<ArrayBuffer> | Uint8Array<ArrayBuffer>, type: string, name: string) =>
   new Response(content, {
@@ -108,22 +108,6 @@ const planned = z.strictObject({
   errors: z.record(z.string(), z.string())
 });
 const counts = z.strictObject({ new: z.number(), changed: z.number(), same: z.number(), wrong: z.number() });
-const task = z.strictObject({
-  id: z.string(),
-  title: z.string(),
-  state: z.enum(['running', 'done', 'failed', 'cancelled']),
-  done: z.number(),
-  total: z.number(),
-  step: z.string(),
-  result: z.unknown().optional(),
-  error: z
-    .strictObject({
-      code: z.string(),
-      message: z.string(),
-      fields: z.array(z.strictObject({ path: z.string(), message: z.string() })).readonly()
-    })
-    .optional()
-});
 const IMPORT_LIMIT = 48_000_000;
 /** Rows that a preview shows; wrong ones come first. */
 const SHOWN = 200;

@@ -4,4 +4,5 @@ export * from './crates';
 export * from './parts';
 export * from './files';
 export * from './prices';
+export * from './rank';
 export * from './stock';

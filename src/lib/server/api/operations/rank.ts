@@ -1,0 +1,59 @@
+import { z } from 'zod';
+import { id } from '#core/parts/field';
+import { filtersSchema, MOST_ROWS, rankInputSchema, rankReportSchema, weightsSchema } from '#core/rank/request';
+import { rankInputFor } from '../../ranking';
+import { startTask } from '../../tasks';
+import { inWorker } from '../../workers/run';
+import { operation } from '../operation';
+import { CRATE, here, inCrate, task } from './common';
+
+/** Hundreds of parts in full, with their quotes. */
+const PARTS_LIMIT = 20_000_000;
+/** A ranking that no page waits for any more ends after so long. */
+const PATIENCE_MS = 20_000;
+
+export const rankParts = operation({
+  method: 'post',
+  path: '/api/rank',
+  summary:
+    'Rank every combination of parts given in full. Computed in a thread of its own; ends when the caller leaves.',
+  bodyLimit: PARTS_LIMIT,
+  body: rankInputSchema,
+  response: rankReportSchema,
+  handle: ({ body, request }) => inWorker('rank', body, { signal: request.signal })
+});
+
+const ids = z.array(id()).max(500).optional();
+
+export const rankCrate = operation({
+  method: 'post',
+  path: `${CRATE}/rank`,
+  summary:
+    'Rank the combinations of a crate’s own parts for one of its jobs; gives the task, whose result is the ranking.',
+  params: inCrate,
+  body: z.strictObject({
+    jobId: id(),
+    hostIds: ids,
+    cableIds: ids,
+    enclosureIds: ids,
+    driveIds: ids,
+    weights: weightsSchema.optional(),
+    filters: filtersSchema.optional(),
+    limit: z.number().int().min(0).max(MOST_ROWS).optional()
+  }),
+  response: task,
+  status: 202,
+  handle: async ({ db, params, body }) => {
+    await here(db, params.crateId);
+    const input = await rankInputFor(db, params.crateId, body);
+    return startTask(
+      'Ranking',
+      (work) =>
+        inWorker('rank', input, {
+          signal: work.signal,
+          onProgress: (share) => void work.report('Combining', Math.round(share * 100), 100).catch(() => {})
+        }),
+      { patienceMs: PATIENCE_MS }
+    );
+  }
+});

@@ -1,0 +1,17 @@
+import { rank } from '#core/rank/rank';
+import type { RankInput } from '#core/rank/request';
+
+/** Tells how much of a piece of work is done, 0 to 1. */
+type Tell = (share: number) => void;
+
+/** Everything that is computed away from the thread that serves pages: pure functions, by name. */
+export const WORK = {
+  rank: (input: RankInput, tell: Tell) => rank(input, tell)
+} as const;
+
+export type WorkName = keyof typeof WORK;
+export type InputOf<N extends WorkName> = Parameters<(typeof WORK)[N]>[0];
+export type ResultOf<N extends WorkName> = ReturnType<(typeof WORK)[N]>;
+
+/** What a worker says to the one who started it. */
+export type WorkerMessage = { share: number } | { result: unknown };
