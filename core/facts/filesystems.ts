@@ -44,6 +44,8 @@ export type FilesystemFacts = {
   maxFormatGB?: Partial<Record<OsFamily, number>>;
   /** Share of the capacity that the filesystem itself takes. */
   overhead: Band;
+  /** Which systems tell the drive what was freed: over every link that passes it, or through tunnels for certain and over USB seldom. A system that is not named: not known. */
+  trim: Partial<Record<OsFamily, 'any-link' | 'tunnel'>>;
   media: 'any' | 'ssd';
   source: string;
 };
@@ -58,6 +60,7 @@ export const FILESYSTEMS: Record<FilesystemId, FilesystemFacts> = {
     reads: {},
     journaled: true,
     overhead: band(0.002, 0.003, 0.004),
+    trim: { macos: 'tunnel' },
     media: 'ssd',
     source: 'copy-on-write, snapshots, encryption; macOS 10.13 and iPadOS 13 on'
   },
@@ -67,6 +70,7 @@ export const FILESYSTEMS: Record<FilesystemId, FilesystemFacts> = {
     reads: { linux: { note: 'writes only with the journal off' } },
     journaled: true,
     overhead: band(0.001, 0.003, 0.006),
+    trim: { macos: 'tunnel' },
     media: 'any',
     source: 'every macOS; the choice for hard disks there'
   },
@@ -76,6 +80,7 @@ export const FILESYSTEMS: Record<FilesystemId, FilesystemFacts> = {
     reads: { macos: {} },
     journaled: true,
     overhead: band(0.0002, 0.0005, 0.001),
+    trim: { windows: 'any-link', linux: 'any-link' },
     media: 'any',
     source: 'Windows; Linux 5.15 (ntfs3); macOS reads only'
   },
@@ -96,6 +101,7 @@ export const FILESYSTEMS: Record<FilesystemId, FilesystemFacts> = {
     reads: {},
     journaled: false,
     overhead: band(0.0001, 0.0003, 0.0005),
+    trim: { linux: 'any-link' },
     media: 'any',
     source: 'no journal, no permissions; macOS 10.6.5, Linux 5.7 on'
   },
@@ -107,6 +113,7 @@ export const FILESYSTEMS: Record<FilesystemId, FilesystemFacts> = {
     maxFileGB: FAT32_MAX_FILE_GB,
     maxFormatGB: { windows: 32 * 1.073741824 },
     overhead: band(0.0005, 0.001, 0.002),
+    trim: { linux: 'any-link' },
     media: 'any',
     source: 'files up to 4 GiB - 1 B; Windows formats at most 32 GB by default'
   },
@@ -116,6 +123,7 @@ export const FILESYSTEMS: Record<FilesystemId, FilesystemFacts> = {
     reads: {},
     journaled: true,
     overhead: band(0.016, 0.066, 0.066),
+    trim: { linux: 'any-link' },
     media: 'any',
     source: '1.6 % tables and 5 % reserve; ownership follows user numbers between hosts'
   },
@@ -125,6 +133,7 @@ export const FILESYSTEMS: Record<FilesystemId, FilesystemFacts> = {
     reads: {},
     journaled: true,
     overhead: band(0.005, 0.01, 0.02),
+    trim: { linux: 'any-link' },
     media: 'any',
     source: 'large files; ownership follows user numbers between hosts'
   },
@@ -134,6 +143,7 @@ export const FILESYSTEMS: Record<FilesystemId, FilesystemFacts> = {
     reads: {},
     journaled: true,
     overhead: band(0.005, 0.01, 0.02),
+    trim: { linux: 'any-link' },
     media: 'any',
     source: 'checksums and snapshots; ownership follows user numbers between hosts'
   }

@@ -1,56 +1,340 @@
 /**
- * Where practice differs: both sides, and the default. A house rule picks a side for a crate, and every place where a
- * rule decided something names it.
+ * Where practice differs: both sides with what speaks for each, and the default. A house rule picks a side for a crate, and every
+ * place where a rule decided something names it.
  */
-type School = { question: string; choices: Record<string, string>; standard: string };
+type Side = { label: string; because: string };
+type School = {
+  question: string;
+  choices: Record<string, Side>;
+  standard: string;
+  /** Where the choice shows. */
+  decides: string;
+};
 
 export const SCHOOLS = {
   'windows-drive': {
     question: 'A drive that only Windows uses',
-    choices: { ntfs: 'NTFS, for its journal', exfat: 'exFAT, for no trouble with permissions' },
-    standard: 'ntfs'
+    choices: {
+      ntfs: {
+        label: 'NTFS',
+        because: 'It is journaled: a pulled cable costs the last file, seldom the volume. It keeps permissions.'
+      },
+      exfat: {
+        label: 'exFAT',
+        because: 'No permissions that lock one out on the next computer, and it is ready for another system later.'
+      }
+    },
+    standard: 'ntfs',
+    decides: 'the filesystem'
   },
   'mac-disk': {
     question: 'A hard disk that only Macs use',
-    choices: { 'hfs+': 'Mac OS Extended, laid out for turning disks', apfs: 'APFS, for snapshots and encryption' },
-    standard: 'hfs+'
+    choices: {
+      'hfs+': {
+        label: 'Mac OS Extended',
+        because: 'Its catalogue lies together, so that a turning disk seeks less and stays quick with age.'
+      },
+      apfs: {
+        label: 'APFS',
+        because:
+          'Snapshots, encryption and shared space outweigh some seeking, most of all for data that is seldom changed.'
+      }
+    },
+    standard: 'hfs+',
+    decides: 'the filesystem'
   },
   'mac-backup': {
     question: 'A backup target for macOS 11 or later',
-    choices: { apfs: 'APFS', 'hfs+': 'Mac OS Extended, for older systems and bootable installers' },
-    standard: 'apfs'
+    choices: {
+      apfs: { label: 'APFS', because: 'The system’s own backup works with snapshots there, and is faster for it.' },
+      'hfs+': {
+        label: 'Mac OS Extended',
+        because: 'Older systems read it, and bootable installers are made on it.'
+      }
+    },
+    standard: 'apfs',
+    decides: 'the filesystem'
   },
   scheme: {
     question: 'Partition scheme',
-    choices: { gpt: 'GPT', mbr: 'MBR, for old firmware and simple devices' },
-    standard: 'gpt'
+    choices: {
+      gpt: { label: 'GPT', because: 'No limit at 2.2 TB, and a second copy of the table at the end of the drive.' },
+      mbr: { label: 'MBR', because: 'Old firmware and simple devices know nothing else.' }
+    },
+    standard: 'gpt',
+    decides: 'the partition scheme'
+  },
+  encrypt: {
+    question: 'A drive that is carried about, where the job does not say',
+    choices: {
+      yes: {
+        label: 'encrypt it',
+        because: 'A drive in a bag gets lost sooner than it fails; on current computers encryption costs little.'
+      },
+      no: {
+        label: 'leave it open',
+        because: 'It opens everywhere without software or password, and a forgotten password is a loss too.'
+      }
+    },
+    standard: 'yes',
+    decides: 'filesystem advice for carried drives'
+  },
+  'write-cache': {
+    question: 'Write cache of external drives on Windows',
+    choices: {
+      performance: {
+        label: 'better performance, always eject',
+        because: 'Through a tunnel it often writes four times as fast. Pulled without ejecting, it loses data.'
+      },
+      'quick-removal': {
+        label: 'quick removal',
+        because: 'Safe to pull at any time once the light is still, which suits a drive that is carried.'
+      }
+    },
+    standard: 'performance',
+    decides: 'the time of a job with many files'
   },
   'drive-class': {
     question: 'How fast a drive to buy',
-    choices: { 'just-above-link': 'just above the link', headroom: 'headroom for a later host' },
-    standard: 'just-above-link'
+    choices: {
+      'just-above-link': {
+        label: 'just above the link',
+        because: 'What the link cannot carry is paid for and never seen; a slower drive is cooler and cheaper.'
+      },
+      headroom: {
+        label: 'headroom for a later host',
+        because: 'A drive outlives its host and its enclosure, and is bought once.'
+      }
+    },
+    standard: 'just-above-link',
+    decides: 'what is said of a drive that is faster than its link'
+  },
+  link: {
+    question: 'Which link to aim for',
+    choices: {
+      'by-job': {
+        label: 'what the job needs',
+        because:
+          '10 Gb/s runs on nearly every port and cable and stays cool; more is worth it where the work waits for it.'
+      },
+      'forty-and-more': {
+        label: '40 Gb/s and more',
+        because: 'The price between them shrinks, the time of every copy does too, and projects only grow.'
+      }
+    },
+    standard: 'by-job',
+    decides: 'how a slow port or cable is spoken of where the job has all it needs'
+  },
+  'one-host': {
+    question: 'Slow writes that were seen on one host only',
+    choices: {
+      'link-first': {
+        label: 'suspect host and link first',
+        because: 'Ports, cables and policies are cheap to swap; a drive is blamed only after a second host was tried.'
+      },
+      'drive-first': {
+        label: 'suspect the drive first',
+        because: 'The return window of a new drive is short, and its own test settles the question at once.'
+      }
+    },
+    standard: 'link-first',
+    decides: 'the next step after a result below the forecast'
+  },
+  'judge-by': {
+    question: 'What to judge a build by',
+    choices: {
+      both: {
+        label: 'the pair check and the own copy job',
+        because: 'The one can be compared with others, the other is what the day is spent with.'
+      },
+      synthetic: {
+        label: 'the pair check',
+        because: 'Same blocks, same size, repeatable: differences are the build’s.'
+      },
+      copy: {
+        label: 'the own copy job',
+        because: 'Own files, own filesystem, both ends: no test knows them, and nothing else is waited for.'
+      }
+    },
+    standard: 'both',
+    decides: 'what is asked for on Bench'
+  },
+  'stop-watch': {
+    question: 'When to stop the watch',
+    choices: {
+      'last-byte': {
+        label: 'when the last byte is down',
+        because: 'The volume shows all of it. Sound and dialog come earlier or later than the data.'
+      },
+      signal: {
+        label: 'at the system’s signal',
+        because: 'It is easy to catch, and what is compared was all taken the same way.'
+      }
+    },
+    standard: 'last-byte',
+    decides: 'what the stopwatch asks for'
+  },
+  'pick-for': {
+    question: 'What a drive is picked for',
+    choices: {
+      'by-work': {
+        label: 'by the work',
+        because: 'A large cache where single transfers are large, random speed where a project lives on the drive.'
+      },
+      sustained: {
+        label: 'what it writes for long',
+        because: 'Every transfer ends at the slowest rate that it meets.'
+      },
+      price: {
+        label: 'the price of a terabyte',
+        because: 'Most drives wait for the link or the person most of their life.'
+      }
+    },
+    standard: 'by-work',
+    decides: 'the weights that a ranking begins with'
+  },
+  buy: {
+    question: 'How to come by an external drive',
+    choices: {
+      bare: {
+        label: 'a bare drive and an enclosure',
+        because: 'Each part can be chosen, measured, mended and used again.'
+      },
+      'ready-made': {
+        label: 'a ready-made one',
+        because: 'One warranty, nothing to assemble, and often small and cheap in small capacities.'
+      },
+      'take-out': {
+        label: 'take a disk out of an external one',
+        because: 'Large disks are at times cheaper in a case than bare; warranty and connector are a risk.'
+      }
+    },
+    standard: 'bare',
+    decides: 'what a ranking is held against'
+  },
+  reuse: {
+    question: 'A part that is in the crate already',
+    choices: {
+      free: { label: 'costs nothing', because: 'It is paid for; what counts is what still has to be spent.' },
+      resale: {
+        label: 'costs what it would sell for',
+        because: 'Used here, it cannot be sold or used elsewhere; its unit says what it would bring.'
+      }
+    },
+    standard: 'free',
+    decides: 'what is still to be paid in a ranking'
+  },
+  cooling: {
+    question: 'How a case is cooled',
+    choices: {
+      passive: { label: 'passive', because: 'Quiet on a desk, nothing that wears out or draws dust in.' },
+      fan: { label: 'with a fan', because: 'Writes of more than some minutes stay at full rate.' }
+    },
+    standard: 'passive',
+    decides: 'a remark on the enclosure'
+  },
+  retention: {
+    question: 'How a module is held',
+    choices: {
+      screw: { label: 'a screw', because: 'It presses evenly and does not creep; the standoff sets the height.' },
+      'tool-less': { label: 'without tools', because: 'Nothing to lose, and drives change in seconds.' }
+    },
+    standard: 'screw',
+    decides: 'a remark on the enclosure'
+  },
+  label: {
+    question: 'A paper label on the drive',
+    choices: {
+      leave: {
+        label: 'leave it on',
+        because: 'It often carries the warranty and the serial number; the price is some 4 to 14 K on a controller.'
+      },
+      remove: {
+        label: 'take it off',
+        because: 'Paper insulates; photograph it first. A metallised label spreads heat and stays on by either side.'
+      }
+    },
+    standard: 'leave',
+    decides: 'a remark on the drive'
+  },
+  pieces: {
+    question: 'Pads on a board',
+    choices: {
+      'per-chip': {
+        label: 'one piece per chip',
+        because: 'Every chip gets the thickness of its own gap, and a hot controller does not warm the NAND.'
+      },
+      sheet: { label: 'one sheet', because: 'Quickly cut, nothing slips, and the board is pressed evenly.' }
+    },
+    standard: 'per-chip',
+    decides: 'the pads of the stack'
   },
   'gap-not-closed': {
     question: 'A gap that no pad at hand closes',
-    choices: { 'buy-right': 'buy the one right thickness', stack: 'stack two pads' },
-    standard: 'buy-right'
-  },
-  'write-cache': {
-    question: 'Write cache on Windows',
     choices: {
-      performance: 'better performance, always eject',
-      'quick-removal': 'quick removal, slow and safe to pull'
+      'buy-right': {
+        label: 'buy the one right thickness',
+        because: 'One pad has two contact faces, a stack has four.'
+      },
+      stack: { label: 'stack two pads', because: 'They are at hand now, and the difference is a few degrees.' }
     },
-    standard: 'performance'
+    standard: 'buy-right',
+    decides: 'the pads of the stack'
+  },
+  'hot-case': {
+    question: 'A case that gets hot to the touch',
+    choices: {
+      'heat-gets-out': {
+        label: 'a sign that heat gets out',
+        because: 'The chips decide: a hot case over a cool chip does its work. The trend is what to watch.'
+      },
+      fault: {
+        label: 'a fault by itself',
+        because: 'It is held, carried and laid on papers; what cannot be touched is wrong.'
+      }
+    },
+    standard: 'heat-gets-out',
+    decides: 'nothing yet: there is no forecast of temperature so far'
+  },
+  software: {
+    question: 'Software that comes with a drive or a case',
+    choices: {
+      system: {
+        label: 'the system’s own tools',
+        because: 'They are updated with the system, and the drive opens without anything installed.'
+      },
+      supplied: { label: 'what is supplied', because: 'Firmware and health readings are at times only there.' }
+    },
+    standard: 'system',
+    decides: 'what the step of formatting says'
   }
 } as const satisfies Record<string, School>;
 
 export type SchoolId = keyof typeof SCHOOLS;
+export const SCHOOL_IDS = Object.keys(SCHOOLS) as SchoolId[];
 export type HouseRules = { readonly [id in SchoolId]?: string };
 
 /** The side that a crate is on: its own choice where that exists, else the default. */
 export function schoolChoice(id: SchoolId, rules: HouseRules | undefined): string {
   const chosen = rules?.[id];
   const school: School = SCHOOLS[id];
-  return chosen !== undefined && chosen in school.choices ? chosen : school.standard;
+  return chosen !== undefined && Object.hasOwn(school.choices, chosen) ? chosen : school.standard;
 }
+
+/** A school that decided something: which side, whether the crate chose it or the default stands, and what came of it. */
+export type Decision = { school: SchoolId; choice: string; own: boolean; effect: string };
+
+/** @param effect what the rule decided, as a sentence without its last stop */
+export function decision(school: SchoolId, rules: HouseRules | undefined, effect: string): Decision {
+  return { school, choice: schoolChoice(school, rules), own: rules?.[school] !== undefined, effect };
+}
+
+/** The side of a school in words. */
+export function sideOf(id: SchoolId, choice: string): Side {
+  const school: School = SCHOOLS[id];
+  return school.choices[choice] ?? school.choices[school.standard]!;
+}
+
+/** A rule as it is named beside what it decided: `house rule “Partition scheme”: GPT`. */
+export const ruleName = (id: SchoolId, rules: HouseRules | undefined): string =>
+  `house rule “${SCHOOLS[id].question}”: ${sideOf(id, schoolChoice(id, rules)).label}`;

@@ -39,7 +39,9 @@ describe('the first advice', () => {
   ])('%s: %s', (_name, change, expected) => expect(first(change)).toBe(expected));
 
   it('names the house rule where it decided', () => {
-    expect(advise({ media: 'hdd' }).advice.first.because.join(' ')).toContain('house rule mac-disk');
+    expect(advise({ media: 'hdd' }).advice.first.because.join(' ')).toContain(
+      'house rule “A hard disk that only Macs use”: Mac OS Extended'
+    );
   });
 
   it('clusters follow the mean file: 100 GB in 1 000 000 files is 100 kB each', () => {

@@ -6,7 +6,7 @@ import {
   type FilesystemId,
   type OsFamily
 } from '../facts/filesystems.ts';
-import { schoolChoice, type HouseRules } from '../facts/schools.ts';
+import { decision, ruleName, schoolChoice, type Decision, type HouseRules, type SchoolId } from '../facts/schools.ts';
 import type { Finding } from '../findings/finding.ts';
 import type { Os } from '../parts/host.ts';
 import type { Job } from '../parts/job.ts';
@@ -49,7 +49,7 @@ function preference(
   id: FilesystemId,
   families: readonly OsFamily[],
   input: AdviceInput
-): { rank: number; because: string } {
+): { rank: number; because: string; school?: SchoolId } {
   const { media, job, rules, host } = input;
   const only = families.length === 1 ? families[0] : undefined;
   const backup = job?.purposes.includes('backup') ?? false;
@@ -68,17 +68,29 @@ function preference(
         };
       if (id === 'hfs+') return { rank: 1, because: 'for macOS before 10.13' };
     } else if (id === (backup && !modern ? 'hfs+' : ruled)) {
+      if (backup && !modern)
+        return { rank: 0, because: 'a backup target for macOS before 11, whose backup knows nothing else' };
       return {
         rank: 0,
-        because: `${backup ? 'a backup target for macOS' : 'a hard disk that only Macs use'}; house rule ${school}: ${FILESYSTEMS[id].label}`
+        because: ruleName(school, rules),
+        school
       };
-    } else if (id === 'apfs' || id === 'hfs+') return { rank: 1, because: `the other side of house rule ${school}` };
+    } else if (id === 'apfs' || id === 'hfs+')
+      return {
+        rank: 1,
+        because: backup && !modern ? 'for later systems' : `the other side of the ${ruleName(school, rules)}`
+      };
   }
   if (only === 'windows') {
     const ruled = schoolChoice('windows-drive', rules);
     if (id === ruled)
-      return { rank: 0, because: `a drive that only Windows uses; house rule windows-drive: ${FILESYSTEMS[id].label}` };
-    if (id === 'ntfs' || id === 'exfat') return { rank: 1, because: 'the other side of house rule windows-drive' };
+      return {
+        rank: 0,
+        because: ruleName('windows-drive', rules),
+        school: 'windows-drive'
+      };
+    if (id === 'ntfs' || id === 'exfat')
+      return { rank: 1, because: `the other side of the ${ruleName('windows-drive', rules)}` };
   }
   if (only === 'linux') {
     const linux: Partial<Record<FilesystemId, [number, string]>> = {
@@ -116,7 +128,12 @@ const SIMPLE: readonly OsFamily[] = ['camera', 'tv', 'console'];
  * each one rejected, then a preference: what is native to one family, else what all share.
  * Where nothing survives, the advice names what comes nearest (most systems write it) and a finding says so.
  */
-export function adviseFilesystem(input: AdviceInput): { advice: FilesystemAdvice; findings: Finding[] } {
+export function adviseFilesystem(input: AdviceInput): {
+  advice: FilesystemAdvice;
+  findings: Finding[];
+  /** The schools that decided something of it. */
+  decisions: Decision[];
+} {
   const { host, job, capacityTB, rules } = input;
   const writers: Os[] = [...(job?.writeHosts ?? [])];
   const readers: Os[] = [...(job?.readHosts ?? [])];
@@ -127,7 +144,7 @@ export function adviseFilesystem(input: AdviceInput): { advice: FilesystemAdvice
     for (const os of list) if (!families.includes(os.family)) families.push(os.family);
   const findings: Finding[] = [];
   const rejected: FilesystemAdvice['rejected'] = [];
-  const kept: { id: FilesystemId; rank: number; because: string[]; readOnly: OsFamily[] }[] = [];
+  const kept: { id: FilesystemId; rank: number; because: string[]; readOnly: OsFamily[]; school?: SchoolId }[] = [];
   const rejectedBySize: { id: FilesystemId; limitGB: number }[] = [];
   const tooOld: { id: FilesystemId; os: Os; since: string }[] = [];
 
@@ -162,8 +179,8 @@ export function adviseFilesystem(input: AdviceInput): { advice: FilesystemAdvice
     }
     if (reason !== undefined) rejected.push({ filesystem: id, because: reason });
     else {
-      const { rank, because } = preference(id, families, input);
-      kept.push({ id, rank, because: [because], readOnly });
+      const { rank, because, school } = preference(id, families, input);
+      kept.push({ id, rank, because: [because], readOnly, ...(school ? { school } : {}) });
     }
   }
   kept.sort((a, b) => a.rank - b.rank);
@@ -221,7 +238,7 @@ export function adviseFilesystem(input: AdviceInput): { advice: FilesystemAdvice
   const schemeReason = device
     ? 'MBR, because simple devices may know nothing else'
     : rules?.scheme
-      ? `house rule scheme: ${scheme.toUpperCase()}`
+      ? ruleName('scheme', rules)
       : 'GPT, the default of every current system';
   if (scheme === 'mbr' && capacityTB > MBR_MAX_TB) {
     findings.push({
@@ -241,5 +258,23 @@ export function adviseFilesystem(input: AdviceInput): { advice: FilesystemAdvice
       because: [...because, schemeReason, ...(unit ? [`${unit} clusters for the mean file size of this job`] : [])]
     };
   });
-  return { advice: { first: picks[0]!, others: picks.slice(1), rejected }, findings };
+  const decisions: Decision[] = [];
+  if (best!.school)
+    decisions.push(decision(best!.school, rules, `${FILESYSTEMS[best!.id].label} stands first among what would do`));
+  if (!device && rules?.scheme) decisions.push(decision('scheme', rules, `${scheme.toUpperCase()} partitions`));
+  if (job?.carried && job.encrypt === undefined)
+    decisions.push(
+      decision('encrypt', rules, encryption(best!.id, families, schoolChoice('encrypt', rules) === 'yes'))
+    );
+  return { advice: { first: picks[0]!, others: picks.slice(1), rejected }, findings, decisions };
+}
+
+/** What encrypting a carried drive means with this filesystem. No native scheme spans macOS, Windows and Linux. */
+function encryption(id: FilesystemId, families: readonly OsFamily[], wanted: boolean): string {
+  if (!wanted) return 'it stays readable for whoever finds it';
+  if (families.some((family) => SIMPLE.includes(family)))
+    return 'a simple device cannot open it: encrypt what is copied off it';
+  return id === 'exfat' || id === 'fat32'
+    ? 'no native encryption spans these systems: an encrypted container on it'
+    : `${FILESYSTEMS[id].label} with the system’s own encryption, switched on when it is formatted`;
 }

@@ -7,6 +7,7 @@ export type Verdict = 'works' | 'limited' | 'check' | 'fails';
 
 /** Gain that a limit costs, MB/s: what the chain does now, and what the enclosure and drive do in their best mode. */
 type Gain = {
+  /** The house rule, where the job has all that it needs as it is. */ enough?: { needs: number; rule: string };
   now: number;
   best: number;
   direction: 'read' | 'write';
@@ -22,7 +23,7 @@ export type FindingFacts = {
   'adapter-limits-link': Gain & { mode: LinkMode; wanted: LinkMode; via: 'hub' | 'adapter' };
   'bridge-limits-link': { mode: LinkMode; bridge: number; drive: number };
   'drive-limits-link': { drive: number; link: number };
-  'drive-faster-than-link': { drive: number; link: number; percent: number };
+  'drive-faster-than-link': { drive: number; link: number; percent: number; keep: boolean; rule: string };
   'bulk-only-transport': { who: 'port' | 'enclosure'; read: number; withUas: number };
   'host-write-ceiling': { cap: number; without: number };
   'cable-length-doubtful': { lengthM: number; safeM: number; mode: LinkMode };
@@ -45,6 +46,8 @@ export type FindingFacts = {
 
   'known-bad-pair': { bridge: string; reason: string; source?: string };
   'known-good-pair': { bridge: string; reason: string; source?: string };
+
+  'unit-suspect': { what: 'read' | 'write'; value: number; ceiling: number; meant: 'bits' | 'kilo' | 'unknown' };
 
   'pad-none-fits': { gapMm: number; buyMm?: number; role: string };
   'pad-no-contact': { gapMm: number; padMm: number; buyMm?: number; role: string };

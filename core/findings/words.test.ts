@@ -17,8 +17,15 @@ const CASES: { [C in FindingCode]: [FindingFacts[C], RegExp[]] } = {
     [/USB 10 Gb\/s/, /2x2/, /read from 1000 to about 1950.MB\/s/]
   ],
   'cable-limits-link': [
-    { now: 38, best: 1000, direction: 'write', mode: 'usb2', wanted: 'usb-10g' },
-    [/480 Mb\/s/, /A 10.Gb\/s cable/, /38 to about 1000/]
+    {
+      now: 38,
+      best: 1000,
+      direction: 'write',
+      mode: 'usb2',
+      wanted: 'usb-10g',
+      enough: { needs: 30, rule: 'house rule Y' }
+    },
+    [/needs 30.MB\/s and has it \(house rule Y\)/, /480 Mb\/s/, /A 10.Gb\/s cable/, /38 to about 1000/]
   ],
   'adapter-limits-link': [
     { now: 1000, best: 3400, direction: 'write', mode: 'usb-10g', wanted: 'usb4-40g', via: 'hub' },
@@ -26,7 +33,14 @@ const CASES: { [C in FindingCode]: [FindingFacts[C], RegExp[]] } = {
   ],
   'bridge-limits-link': [{ mode: 'usb-10g', bridge: 1000, drive: 6650 }, [/1000.MB\/s/, /6650.MB\/s/]],
   'drive-limits-link': [{ drive: 532, link: 1000 }, [/532.MB\/s/, /1000.MB\/s/]],
-  'drive-faster-than-link': [{ drive: 7000, link: 1000, percent: 14.2857 }, [/7000.MB\/s/, /14.3.%/]],
+  'drive-faster-than-link': [
+    { drive: 7000, link: 1000, percent: 14.2857, keep: true, rule: 'house rule X' },
+    [/7000.MB\/s/, /14.3.%/, /Keep it.*house rule X/]
+  ],
+  'unit-suspect': [
+    { what: 'read', value: 56000, ceiling: 7876, meant: 'bits' },
+    [/56000.MB\/s/, /7880.MB\/s at most/, /megabits.*7000.MB\/s/]
+  ],
   'bulk-only-transport': [
     { who: 'port', read: 800, withUas: 1000 },
     [/The port uses bulk-only/, /800 instead of 1000/]
@@ -77,11 +91,13 @@ const CASES: { [C in FindingCode]: [FindingFacts[C], RegExp[]] } = {
 
 describe('every finding says what it found, with its figures and units', () => {
   it.each(Object.entries(CASES) as [FindingCode, [object, RegExp[]]][])('%s', (code, [facts, says]) => {
-    const { message, remedy } = sentenceOf({ code, severity: 'check', about: 'drive', ...facts } as Finding);
+    const { message, reason, remedy } = sentenceOf({ code, severity: 'check', about: 'drive', ...facts } as Finding);
     const whole = `${message} ${remedy ?? ''}`;
     for (const part of says) expect(whole).toMatch(part);
     expect(whole).not.toMatch(/undefined|NaN|\[object/);
     expect(message).toMatch(/^\S.*\.$/s);
+    expect(reason).toMatch(/^\S.{20,}\.$/s);
+    if (code !== 'known-good-pair') expect(remedy).toMatch(/^\S.*\.$/s);
     expect(whole).not.toContain('!');
   });
 

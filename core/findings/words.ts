@@ -2,8 +2,10 @@ import { FILESYSTEMS, OS_LABEL, type OsFamily } from '../facts/filesystems.ts';
 import { LINK_MODES, type LinkMode, type Plug } from '../facts/link-modes.ts';
 import { capacity, figure, quantity, rate } from '../quantities/format.ts';
 import type { Finding, FindingCode, FindingFacts } from './finding.ts';
+import { REASONS } from './reasons.ts';
 
-export type Sentence = { message: string; remedy?: string };
+export type Sentence = { message: string; reason: string; remedy?: string };
+type Words = Omit<Sentence, 'reason'>;
 
 const mode = (id: LinkMode) => LINK_MODES[id].label;
 const speed = (id: LinkMode) => (id === 'usb2' ? '480 Mb/s' : quantity(LINK_MODES[id].lineGbps, 'Gb/s'));
@@ -25,11 +27,14 @@ const buy = (value: number | undefined) =>
   value === undefined
     ? 'No single stock thickness closes this gap well; stack two, or pick another enclosure.'
     : `A ${mm(value)} pad would sit right.`;
-const gain = (f: { now: number; best: number; direction: string; with?: string }, what: string) =>
-  `${what}${f.with ? ` together with a ${f.with} that carries it` : ''} would take the ${f.direction} from ${rate(f.now)} to about ${mbps(f.best)}.`;
+type Gained = { now: number; best: number; direction: string; with?: string; enough?: { needs: number; rule: string } };
+const gain = (f: Gained, what: string) =>
+  `${what}${f.with ? ` together with a ${f.with} that carries it` : ''} would take the ${f.direction} from ${rate(f.now)} to about ${mbps(f.best)}.${
+    f.enough ? ` The job needs ${mbps(f.enough.needs)} and has it (${f.enough.rule}).` : ''
+  }`;
 
 /** Every sentence a finding can say, complete by type. Bits for links, bytes for throughput, each with its unit. */
-const WORDS: { [C in FindingCode]: (f: FindingFacts[C]) => Sentence } = {
+const WORDS: { [C in FindingCode]: (f: FindingFacts[C]) => Words } = {
   'no-common-link-mode': (f) => ({
     message: f.thunderboltOnly
       ? 'The enclosure speaks Thunderbolt only and has no USB fallback: on this port and cable it does not appear at all.'
@@ -70,14 +75,16 @@ const WORDS: { [C in FindingCode]: (f: FindingFacts[C]) => Sentence } = {
     remedy: gain(f, `A port without the ${f.via}`)
   }),
   'bridge-limits-link': (f) => ({
-    message: `The enclosure's bridge is the slowest link: ${mbps(f.bridge)} in ${mode(f.mode)}, where the drive could do ${mbps(f.drive)}.`
+    message: `The enclosure's bridge is the slowest link: ${mbps(f.bridge)} in ${mode(f.mode)}, where the drive could do ${mbps(f.drive)}.`,
+    remedy: 'An enclosure with a faster bridge would show more of this drive.'
   }),
   'drive-limits-link': (f) => ({
-    message: `The drive sets the pace: ${mbps(f.drive)}, where the link would carry ${mbps(f.link)}.`
+    message: `The drive sets the pace: ${mbps(f.drive)}, where the link would carry ${mbps(f.link)}.`,
+    remedy: 'Nothing to mend; a faster drive would use the rest of the link.'
   }),
   'drive-faster-than-link': (f) => ({
     message: `The drive is rated for ${mbps(f.drive)}; this chain can use ${figure(f.percent)}\u202f% of it.`,
-    remedy: 'A slower drive would do the same here; a faster host could use more.'
+    remedy: `${f.keep ? 'Keep it: a faster host can use more later' : 'A slower drive would do the same here; a faster host could use more'} (${f.rule}).`
   }),
   'bulk-only-transport': (f) => ({
     message: `The ${f.who} uses bulk-only transport instead of UAS: about ${rate(f.read)} instead of ${mbps(f.withUas)}, and worse at random access.`,
@@ -124,6 +131,15 @@ const WORDS: { [C in FindingCode]: (f: FindingFacts[C]) => Sentence } = {
   }),
   'known-good-pair': (f) => ({
     message: `This drive behind the bridge ${f.bridge} is noted to work well: ${withoutStop(f.reason)}${f.source ? ` (${withoutStop(f.source)})` : ''}.`
+  }),
+  'unit-suspect': (f) => ({
+    message: `The drive is rated to ${f.what} ${mbps(f.value)}; its own interface carries ${mbps(f.ceiling)} at most.`,
+    remedy:
+      f.meant === 'bits'
+        ? `Probably megabits were typed for megabytes: ${mbps(f.value / 8)}. Correct the rating or the interface.`
+        : f.meant === 'kilo'
+          ? `Probably a factor of a thousand slipped in: ${mbps(f.value / 1000)}. Correct the rating or the interface.`
+          : 'Look at the data sheet again: the rating or the interface (generation, lanes) is wrong.'
   }),
   'capacity-above-limit': (f) => ({
     message: `The enclosure is stated up to ${capacity(f.limitTB)}, the drive has ${capacity(f.driveTB)}.`,
@@ -194,7 +210,8 @@ const WORDS: { [C in FindingCode]: (f: FindingFacts[C]) => Sentence } = {
     remedy: 'Drop one of the systems, smaller files, or add software on one of them.'
   }),
   'filesystem-read-only-on-host': (f) => ({
-    message: `${systems(f.hosts)} can read ${FILESYSTEMS[f.filesystem].label} but not write it.`
+    message: `${systems(f.hosts)} can read ${FILESYSTEMS[f.filesystem].label} but not write it.`,
+    remedy: `If ${systems(f.hosts)} should write too, name it in the job: the advice then looks for what both write.`
   }),
   'os-too-old': (f) => ({
     message: `${FILESYSTEMS[f.filesystem].label} needs ${OS_LABEL[f.family]} ${f.since}; this one is ${f.version}.`,
@@ -222,7 +239,10 @@ const WORDS: { [C in FindingCode]: (f: FindingFacts[C]) => Sentence } = {
   })
 };
 
-/** The sentence of a finding, and its remedy where there is one. */
+/** The sentence of a finding, why it matters, and its remedy where there is one. */
 export function sentenceOf(finding: Finding): Sentence {
-  return (WORDS[finding.code] as (f: Finding) => Sentence)(finding);
+  const { message, remedy } = (WORDS[finding.code] as (f: Finding) => Words)(finding);
+  return remedy === undefined
+    ? { message, reason: REASONS[finding.code] }
+    : { message, reason: REASONS[finding.code], remedy };
 }

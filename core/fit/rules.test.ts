@@ -231,3 +231,32 @@ describe('how it will do over time', () => {
     expect(found(anInput(shingled))).toEqual(['check smr-rewrite-risk']);
   });
 });
+
+describe('a rating that its interface cannot carry', () => {
+  // PCIe 4.0 x4 carries 4 x 1969 = 7876 MB/s
+  it.each<[string, object, string | undefined]>([
+    ['7000 megabytes as megabits: 56000 / 8 = 7000', { readMBps: 56000 }, 'megabits'],
+    [
+      'a factor of a thousand: 3 500 000 is above any schema, 600 000 / 8 is no rating, / 1000 = 600 neither',
+      { readMBps: 600_000 },
+      'data sheet'
+    ],
+    ['1 000 000 / 1000 = 1000 MB/s', { writeMBps: 1_000_000 }, 'thousand'],
+    ['rounded up a little: 8000 on 7876', { readMBps: 8000 }, undefined],
+    [
+      'SATA 6 Gb/s carries 600: 4400 / 8 = 550',
+      { media: 'sata-ssd', pcie: undefined, sataGbps: 6, readMBps: 4400, writeMBps: 500 },
+      'megabits'
+    ],
+    ['no interface stated: nothing to hold it against', { pcie: undefined, readMBps: 56000 }, undefined]
+  ])('%s', (_name, change, meant) => {
+    const finding = plan(anInput({ drive: aDrive(change) }), { workings: false }).findings.find(
+      (f) => f.code === 'unit-suspect'
+    );
+    if (meant === undefined) expect(finding).toBeUndefined();
+    else {
+      expect(finding).toMatchObject({ severity: 'check', about: 'drive' });
+      expect(finding!.remedy).toContain(meant);
+    }
+  });
+});

@@ -14,6 +14,7 @@ import {
 import { knownPair } from './known.ts';
 import { nearlyFull, shingled, trim } from './media.ts';
 import type { Pairing, Rule } from './rule.ts';
+import { unitSuspect } from './units.ts';
 
 /** What a rule looks at: drive and enclosure only; port, cable and enclosure only; or the whole chain. */
 type Sees = 'parts' | 'link' | 'chain';
@@ -35,6 +36,7 @@ export const FIT_RULES: readonly { check: Rule; sees: Sees }[] = [
   { check: pcieGeneration, sees: 'chain' },
   { check: cableLength, sees: 'link' },
   { check: capacityLimit, sees: 'parts' },
+  { check: unitSuspect, sees: 'parts' },
   { check: knownPair, sees: 'parts' },
   { check: trim, sees: 'chain' },
   { check: nearlyFull, sees: 'parts' },

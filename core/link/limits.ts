@@ -1,4 +1,5 @@
 import type { LinkMode } from '../facts/link-modes.ts';
+import { ruleName, schoolChoice, type HouseRules } from '../facts/schools.ts';
 import type { Finding } from '../findings/finding.ts';
 import type { FilledDrive, FilledEnclosure } from '../parts/fill.ts';
 import type { Port } from '../parts/host.ts';
@@ -35,7 +36,7 @@ function idealRates({ enclosure, drive, stages }: Chain, mode: LinkMode): { read
  * Who limits whom. Port, cable and adapter are findings only where they cost more than a tenth against the same enclosure and
  * drive in its best mode, or miss what the job needs; what bridge and drive leave unused is a note.
  */
-export function limitFindings(chain: Chain, neededWrite: MBps | undefined): Finding[] {
+export function limitFindings(chain: Chain, neededWrite: MBps | undefined, rules: HouseRules | undefined): Finding[] {
   const { negotiation, mode, port, enclosure, drive, stages, read, write } = chain;
   const findings: Finding[] = [];
   const now = { read: read.band.typical, write: write.band.typical };
@@ -51,6 +52,10 @@ export function limitFindings(chain: Chain, neededWrite: MBps | undefined): Find
     const parts = (['port', 'cable'] as const).filter((part) => negotiation.limiting.includes(part));
     const alone = parts.filter((part) => rank(negotiation.without[part]) > rank(mode));
     const lacking = (['port', 'cable'] as const).filter((part) => !hasMode(negotiation.sets[part], bestMode));
+    const content =
+      neededWrite !== undefined && now.write >= neededWrite && schoolChoice('link', rules) === 'by-job'
+        ? { enough: { needs: neededWrite, rule: ruleName('link', rules) } }
+        : {};
     for (const part of alone.length > 0 ? alone : parts.slice(0, 1)) {
       const wanted = alone.length > 0 ? negotiation.without[part]! : bestMode;
       const other = alone.length > 0 ? undefined : lacking.find((p) => p !== part);
@@ -60,7 +65,8 @@ export function limitFindings(chain: Chain, neededWrite: MBps | undefined): Find
         direction,
         mode,
         wanted,
-        ...(other ? { with: other } : {})
+        ...(other ? { with: other } : {}),
+        ...content
       } as const;
       if (part === 'cable') findings.push({ code: 'cable-limits-link', severity: 'limit', about: 'cable', ...facts });
       else if (port.via)
@@ -119,7 +125,9 @@ export function limitFindings(chain: Chain, neededWrite: MBps | undefined): Find
       about: 'drive',
       drive: drive.rated,
       link,
-      percent: (100 * link) / drive.rated
+      percent: (100 * link) / drive.rated,
+      keep: schoolChoice('drive-class', rules) === 'headroom',
+      rule: ruleName('drive-class', rules)
     });
   return findings;
 }

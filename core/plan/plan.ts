@@ -1,6 +1,7 @@
 import { MBR_MAX_TB } from '../facts/filesystems.ts';
 import type { HouseRules } from '../facts/schools.ts';
 import { adviseFilesystem } from '../filesystem/advise.ts';
+import { trimAnswer } from '../filesystem/trim.ts';
 import { usableTiB } from '../filesystem/capacity.ts';
 import { verdictOf, worstFirst, type Assumed, type Finding } from '../findings/finding.ts';
 import { sentenceOf } from '../findings/words.ts';
@@ -9,8 +10,8 @@ import { checkFit } from '../fit/rules.ts';
 import type { Pairing } from '../fit/rule.ts';
 import { limitFindings } from '../link/limits.ts';
 import { negotiate } from '../link/negotiate.ts';
-import { bottleneckOf, chainStages, runsUas } from '../link/stages.ts';
-import { fillDrive, fillEnclosure, portPower } from '../parts/fill.ts';
+import { bottleneckOf, chainStages, runsUas, type Stage } from '../link/stages.ts';
+import { fillDrive, fillEnclosure, portPower, type FilledDrive } from '../parts/fill.ts';
 import type { Host, Port } from '../parts/host.ts';
 import type { Job } from '../parts/job.ts';
 import type { Band } from '../quantities/band.ts';
@@ -18,12 +19,13 @@ import { planPads, type StackRow } from '../stack/plan-pads.ts';
 import { enduranceYears } from '../throughput/endurance.ts';
 import { forecastCache, type CacheForecast } from '../throughput/flash-cache.ts';
 import { randomRate } from '../throughput/random.ts';
-import { forecastJob, needGB, usableFreeGB, type JobForecast } from './job-forecast.ts';
+import { remarksOf } from './house-rules.ts';
+import { forecastJob, jobWays, needGB, usableFreeGB, type JobForecast } from './job-forecast.ts';
 import type { PlanInput, PlanReport } from './report.ts';
 import { explain, type Explained } from './workings.ts';
 
 /** Changes whenever the same parts can give another plan; a stored plan of another version says so. */
-export const ENGINE_VERSION = '1';
+export const ENGINE_VERSION = '2';
 
 const WARRANTY_YEARS = 3;
 const noAssume = () => {};
@@ -65,6 +67,17 @@ export function jobFindings(
       findings.push({ code: 'endurance-short', severity: 'check', about: 'drive', years, warrantyYears, gbPerDay });
   }
   return findings;
+}
+
+/**
+ * Advertised against reachable: the share of the drive's rating that the stages before it can carry, percent; 100 where the link
+ * is the faster one. Null for a hard disk, whose rate is no promise of a data sheet.
+ */
+function reachableOf({ drive }: FilledDrive, stages: readonly Stage[]): PlanReport['reachable'] {
+  const link = stages.filter(({ stage }) => stage !== 'drive');
+  const share = (rated: number | undefined, of: 'MBps' | 'writeMBps') =>
+    rated === undefined ? null : Math.min(100, (100 * Math.min(...link.map((stage) => stage[of].typical))) / rated);
+  return { readPercent: share(drive.readMBps, 'MBps'), writePercent: share(drive.writeMBps, 'writeMBps') };
 }
 
 /** Pads that the stack takes from the crate: one of each thickness, unless such a one is in the box. */
@@ -130,13 +143,17 @@ export function plan(input: PlanInput, options: { workings: boolean } = { workin
   const cache = write ? forecastCache(drive, write.band, freeGB) : null;
   if (read && write) {
     const limits = { negotiation, mode: negotiation.mode!, port, enclosure, drive, stages, read, write };
-    findings.push(...limitFindings(limits, job?.minSustainedWriteMBps));
+    findings.push(...limitFindings(limits, job?.minSustainedWriteMBps, rules));
   }
 
   const pads = planPads(input.drive, input.enclosure, input.pads, rules, assume);
   findings.push(...pads.findings);
 
-  const { advice, findings: filesystemFindings } = adviseFilesystem({
+  const {
+    advice,
+    findings: filesystemFindings,
+    decisions
+  } = adviseFilesystem({
     host: host.os,
     media: input.drive.media,
     capacityTB: input.drive.capacityTB,
@@ -150,9 +167,9 @@ export function plan(input: PlanInput, options: { workings: boolean } = { workin
     host.os.family === 'macos'
   );
 
-  let forecast: JobForecast | undefined;
+  let forecast: PlanReport['job'];
   if (job && read && write && cache) {
-    const made = forecastJob(job, {
+    const offer = {
       host,
       drive,
       mode: negotiation.mode!,
@@ -163,8 +180,9 @@ export function plan(input: PlanInput, options: { workings: boolean } = { workin
       usableTiB: usable,
       filesystem: advice.first.filesystem,
       rules
-    });
-    forecast = made.forecast;
+    };
+    const made = forecastJob(job, offer);
+    forecast = { ...made.forecast, ways: jobWays(job, offer, made.fed) };
     const free = usableFreeGB(usable, input.drive.fillFraction);
     findings.push(...jobFindings(job, free, forecast, made.fed, write.band, input.drive));
   }
@@ -205,13 +223,28 @@ export function plan(input: PlanInput, options: { workings: boolean } = { workin
       random4kRead: random('read'),
       random4kWrite: random('write')
     },
+    reachable: broken ? null : reachableOf(drive, stages),
     cache: { cliffAtGB: cache?.cliffAtGB ?? null, recoverS: cache?.recoverS ?? null },
+    trim:
+      write && cache
+        ? trimAnswer({
+            mode: negotiation.mode!,
+            port,
+            enclosure,
+            drive,
+            filesystem: advice.first.filesystem,
+            os: host.os.family,
+            cache,
+            write: write.band
+          })
+        : null,
     ...(forecast ? { job: forecast } : {}),
     stack: { components: pads.components },
     thermal: null,
     filesystem: advice,
     cost,
     assumed,
+    houseRules: [...decisions, ...pads.decisions, ...remarksOf({ input, findings, rules })],
     workings: []
   };
   if (options.workings) {

@@ -47,7 +47,15 @@ export const findingSchema = z.strictObject({
   severity: z.enum(['note', 'limit', 'check', 'fail']),
   about,
   message: z.string(),
+  reason: z.string().default('').describe('the rule behind it'),
   remedy: z.string().optional()
+});
+
+export const decisionSchema = z.strictObject({
+  school: z.string(),
+  choice: z.string(),
+  own: z.boolean().describe('chosen for the crate; else the default'),
+  effect: z.string()
 });
 
 export const workingSchema = z.strictObject({
@@ -59,6 +67,7 @@ export const workingSchema = z.strictObject({
   source: z.string()
 });
 
+/** What an earlier engine did not say yet is filled with nothing, so that a stored plan of it can still be read. */
 export const planReportSchema = z.strictObject({
   engine: z.string().describe('version of the engine that made this plan'),
   verdict: z.enum(['works', 'limited', 'check', 'fails']),
@@ -77,13 +86,39 @@ export const planReportSchema = z.strictObject({
     random4kRead: bandSchema.nullable(),
     random4kWrite: bandSchema.nullable()
   }),
+  /** How much of the drive's rating the rest of the chain can use, percent. */
+  reachable: z
+    .strictObject({ readPercent: z.number().nullable(), writePercent: z.number().nullable() })
+    .nullable()
+    .default(null),
   cache: z.strictObject({ cliffAtGB: bandSchema.nullable(), recoverS: bandSchema.nullable() }),
+  trim: z
+    .strictObject({
+      answer: z.enum(['yes', 'no', 'unknown', 'not-needed']),
+      because: z.array(z.string()),
+      effect: z.string(),
+      check: z.string().describe('how to find out on this system'),
+      onceWrittenGB: bandSchema.nullable().describe('the cliff once every block was written and none given back')
+    })
+    .nullable()
+    .default(null),
   job: z
     .strictObject({
       seconds: bandSchema,
       cliffReached: z.boolean(),
       throttleReached: z.boolean().nullable(),
-      fits: z.boolean()
+      fits: z.boolean(),
+      ways: z
+        .array(
+          z.strictObject({
+            direction: z.enum(['in', 'out']),
+            seconds: z.number(),
+            MBps: z.number(),
+            limitedBy: z.enum(['files', 'host-disk', 'host-disk-cache', 'drive-cache', 'drive', 'link']),
+            spent: z.strictObject({ bytes: z.number(), afterCliff: z.number(), files: z.number() })
+          })
+        )
+        .default([])
     })
     .optional(),
   stack: z.strictObject({
@@ -125,6 +160,7 @@ export const planReportSchema = z.strictObject({
       from: z.string()
     })
   ),
+  houseRules: z.array(decisionSchema).default([]).describe('the schools that decided something here'),
   workings: z.array(workingSchema)
 });
 export type PlanReport = z.infer<typeof planReportSchema>;

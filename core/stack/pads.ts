@@ -43,6 +43,19 @@ function isBetter(a: PadChoice, b: PadChoice): boolean {
   return Math.abs(a.compression - MIDDLE) < Math.abs(b.compression - MIDDLE);
 }
 
+/**
+ * One thickness for several gaps: the best class at the chip that fares worst, then nearest to the middle of the good range there.
+ * @throws RangeError where there is no gap or no pad to choose from
+ */
+export function chooseSheet(gaps: readonly Mm[], thicknesses: readonly Mm[]): Mm {
+  const worstOf = (t: Mm) =>
+    gaps
+      .map((gap) => choosePad(gap, [t], false)!)
+      .reduce((worst, option) => (isBetter(worst, option) ? option : worst));
+  if (gaps.length === 0 || thicknesses.length === 0) throw new RangeError('a sheet needs a gap and a thickness');
+  return thicknesses.reduce((best, t) => (isBetter(worstOf(t), worstOf(best)) ? t : best));
+}
+
 /** The stock thickness that closes a gap well, for the shopping list; undefined where none does. */
 export function stockPadFor(gap: Mm): Mm | undefined {
   const choice = choosePad(gap, STOCK_PADS_MM, false);

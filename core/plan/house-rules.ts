@@ -1,0 +1,84 @@
+import { decision, schoolChoice, type Decision, type HouseRules } from '../facts/schools.ts';
+import type { Finding } from '../findings/finding.ts';
+import type { PlanInput } from './report.ts';
+
+type Seen = { input: PlanInput; findings: readonly Finding[]; rules: HouseRules | undefined };
+type Remark = (seen: Seen) => Decision | undefined;
+
+/** A transfer that lasts longer than a case takes to warm through is what fans are about. GB. */
+const LONG_WRITE_GB = 200;
+
+/** Where a rule changed a sentence or an assumption, and where the build is on the other side of a rule. One remark a school. */
+const REMARKS: readonly Remark[] = [
+  ({ findings, rules }) =>
+    findings.some((f) => f.code === 'drive-faster-than-link')
+      ? decision(
+          'drive-class',
+          rules,
+          schoolChoice('drive-class', rules) === 'headroom' ? 'the faster drive is kept' : 'a slower drive would do'
+        )
+      : undefined,
+  ({ findings, rules, input: { job } }) => {
+    const slow = findings.find((f) => 'wanted' in f);
+    if (!slow) return undefined;
+    if (schoolChoice('link', rules) !== 'by-job')
+      return decision('link', rules, 'a faster link is worth having in any case');
+    return 'enough' in slow && slow.enough !== undefined
+      ? decision('link', rules, `the job “${job!.name}” has the rate that it needs`)
+      : decision(
+          'link',
+          rules,
+          job?.minSustainedWriteMBps
+            ? 'the job needs more than this link gives'
+            : 'the job states no rate that it needs, so the gain is offered'
+        );
+  },
+  ({ input: { host, job }, rules }) =>
+    host.os.family === 'windows' && job && job.direction !== 'out'
+      ? decision(
+          'write-cache',
+          rules,
+          schoolChoice('write-cache', rules) === 'performance'
+            ? 'the time of the job is for a cached drive: always eject'
+            : 'every file of the job costs 2 to 10 ms more'
+        )
+      : undefined,
+  ({ input: { enclosure, job, drive }, rules }) => {
+    const kind = enclosure.cooling?.kind;
+    const wanted = schoolChoice('cooling', rules);
+    const long =
+      drive.media === 'nvme' && job !== undefined && job.direction !== 'out' && job.transferGB >= LONG_WRITE_GB;
+    if (kind === undefined || kind === wanted || (wanted === 'fan' && !long)) return undefined;
+    return decision(
+      'cooling',
+      rules,
+      wanted === 'fan'
+        ? 'this case is passive, and the job writes for long'
+        : 'this case has a fan, which is heard on a desk'
+    );
+  },
+  ({ input: { enclosure, drive }, rules }) => {
+    const held = enclosure.retention;
+    const wanted = schoolChoice('retention', rules);
+    return drive.formFactor !== 'm2' || held === undefined || held === wanted
+      ? undefined
+      : decision(
+          'retention',
+          rules,
+          `this case holds the module ${held === 'screw' ? 'with a screw' : held === 'tray' ? 'in a tray' : 'without tools'}`
+        );
+  },
+  ({ input: { drive }, rules }) =>
+    drive.label === 'paper' && drive.formFactor === 'm2'
+      ? decision(
+          'label',
+          rules,
+          schoolChoice('label', rules) === 'leave'
+            ? 'the paper label stays on'
+            : 'the paper label comes off: photograph it first'
+        )
+      : undefined
+];
+
+/** What the house rules decided in a plan, beyond what filesystem and pads say themselves. */
+export const remarksOf = (seen: Seen): Decision[] => REMARKS.flatMap((remark) => remark(seen) ?? []);
