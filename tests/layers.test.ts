@@ -49,7 +49,8 @@ const CORE_ORDER = [
   'bench',
   'rank',
   'simulate',
-  'build'
+  'build',
+  'what-if'
 ];
 const folderOf = (path: string) => path.split('/')[1]!;
 

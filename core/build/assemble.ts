@@ -25,7 +25,12 @@ export type Library = {
   houseRules: Record<string, string>;
   knownPairs: readonly KnownPair[];
   exchange: { currency: string; rates: readonly ExchangeRate[] };
+  /** Units at hand, by model. */
+  stock: ReadonlyMap<string, InStock>;
 };
+
+/** How many units of a model are owned, how many of them are in no build, and the builds that hold the others. */
+export type InStock = { owned: number; free: number; builds: readonly string[]; resale?: number };
 
 export type Slot = keyof Choice;
 export type Missing = { slot: Slot; chosen: boolean; message: string };
@@ -95,7 +100,8 @@ export function libraryOf(
   quotes: readonly Quote[],
   houseRules: Record<string, string>,
   knownPairs: readonly KnownPair[] = [],
-  exchange: Library['exchange'] = { currency: 'EUR', rates: [] }
+  exchange: Library['exchange'] = { currency: 'EUR', rates: [] },
+  stock: Library['stock'] = new Map()
 ): Library {
   const byKind = <T>(kind: string) =>
     new Map(parts.filter((part) => part.kind === kind).map((part) => [part.id, part as unknown as WithId<T>]));
@@ -109,6 +115,7 @@ export function libraryOf(
     quotes,
     houseRules,
     knownPairs,
-    exchange
+    exchange,
+    stock
   };
 }

@@ -24,6 +24,7 @@ type Json = {
 
 const LIST_ITEM: Record<string, string> = {
   ports: 'port',
+  shared: 'controller or hub',
   components: 'chip',
   includedPads: 'pad',
   includedCables: 'cable',

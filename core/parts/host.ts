@@ -30,7 +30,26 @@ export const portSchema = z.strictObject({
   writeCapMBps: measure('Write ceiling, measured', 'MB/s', 1, 20_000).optional(),
   uas: yesNo('UAS').optional(),
   tunnelsPcie: yesNo('Tunnels PCIe', { description: 'a USB4 port need not' }).optional(),
-  via: choice('Reached through', ['hub', 'adapter']).optional()
+  via: choice('Reached through', ['hub', 'adapter']).optional(),
+  shares: z
+    .string()
+    .max(40)
+    .regex(/^[\w.-]+$/, 'may hold letters, digits, point, dash')
+    .meta({ title: 'Shares a controller or hub', description: 'the same short name on each port that shares it' })
+    .optional()
+});
+
+/** A controller or hub behind several ports: what they get together. */
+export const sharedSchema = z.strictObject({
+  id: z
+    .string()
+    .min(1)
+    .max(40)
+    .regex(/^[\w.-]+$/, 'may hold letters, digits, point, dash')
+    .meta({ title: 'Short name' }),
+  label: text('Label', 80).optional(),
+  MBps: measure('All its ports together', 'MB/s', 1, 40_000).optional(),
+  powerW: measure('Power for all its ports', 'W', 0.5, 500).optional()
 });
 
 export const hostSchema = z.strictObject({
@@ -44,6 +63,12 @@ export const hostSchema = z.strictObject({
     .max(40)
     .refine((ports) => new Set(ports.map((p) => p.id)).size === ports.length, 'two ports have the same short id')
     .meta({ title: 'Ports', first: true }),
+  shared: z
+    .array(sharedSchema)
+    .max(20)
+    .refine((list) => new Set(list.map((s) => s.id)).size === list.length, 'two have the same short name')
+    .meta({ title: 'Shared controllers and hubs', group: 'Shared' })
+    .optional(),
   internalDisk: z
     .strictObject({
       readMBps: measure('Reads', 'MB/s', 1, 30_000),

@@ -9,7 +9,8 @@
   import { keys } from '../frame/keys.svelte';
   import Findings from './Findings.svelte';
   import Reasons from './Reasons.svelte';
-  import { tilesOf, withPicked, type Tile } from './slots';
+  import { withPicked } from '#core/build/pick';
+  import { tilesOf, type Tile } from './slots';
   import Ticket from './Ticket.svelte';
 
   type Props = {

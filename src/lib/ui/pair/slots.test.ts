@@ -3,7 +3,8 @@ import { libraryOf } from '#core/build/assemble';
 import { plan } from '#core/plan/plan';
 import { aCable, aDrive, aHost, anEnclosure, anInput } from '../../../../tests/parts';
 import { figureRows } from './figures';
-import { choiceFromQuery, choiceToQuery, portOption, tilesOf, withPicked } from './slots';
+import { portOption, withPicked } from '#core/build/pick';
+import { choiceFromQuery, choiceToQuery, tilesOf } from './slots';
 
 const library = libraryOf(
   [

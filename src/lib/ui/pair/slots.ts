@@ -1,5 +1,6 @@
 import type { Library, Slot } from '#core/build/assemble';
 import type { Choice } from '#core/build/build';
+import { pickedAt, portOption, type Place } from '#core/build/pick';
 import { LINK_MODES, type LinkMode } from '#core/facts/link-modes';
 import type { Cable } from '#core/parts/cable';
 import type { Drive } from '#core/parts/drive';
@@ -9,7 +10,7 @@ import { capacity, quantity } from '#core/quantities/format';
 
 export type Option = { id: string; text: string; detail: string };
 export type Tile = {
-  key: 'port' | 'cable' | 'enclosure' | 'drive' | 'job';
+  key: Place | 'job';
   label: string;
   slots: Slot[];
   options: Option[];
@@ -48,14 +49,6 @@ const driveDetail = (d: Drive) =>
     .filter(Boolean)
     .join(' · ');
 
-/** A host and its port are picked as one thing: their ids joined. */
-const SEPARATOR = '~';
-export const portOption = (hostId: string, portId: string) => `${hostId}${SEPARATOR}${portId}`;
-export function fromPortOption(id: string): { hostId: string; portId: string } {
-  const at = id.indexOf(SEPARATOR);
-  return { hostId: id.slice(0, at), portId: id.slice(at + 1) };
-}
-
 /** What can be picked at each place of the chain, from the host outwards. */
 export function tilesOf(library: Library, choice: Partial<Choice>): Tile[] {
   const chosen = (id: string | undefined, options: Option[]) => (options.some((o) => o.id === id) ? id : undefined);
@@ -78,7 +71,7 @@ export function tilesOf(library: Library, choice: Partial<Choice>): Tile[] {
     text: j.name,
     detail: `${quantity(j.transferGB, 'GB')} ${j.direction === 'out' ? 'out' : j.direction === 'in' ? 'in' : 'both ways'}`
   }));
-  const port = choice.hostId && choice.portId ? portOption(choice.hostId, choice.portId) : undefined;
+  const port = pickedAt(choice, 'port');
   return [
     {
       key: 'port',
@@ -121,15 +114,6 @@ export function tilesOf(library: Library, choice: Partial<Choice>): Tile[] {
       optional: true
     }
   ];
-}
-
-/** The choice after one place was picked or cleared. */
-export function withPicked(choice: Partial<Choice>, tile: Tile['key'], id: string | undefined): Partial<Choice> {
-  const { hostId: _h, portId: _p, ...withoutPort } = choice;
-  if (tile === 'port') return id === undefined ? withoutPort : { ...choice, ...fromPortOption(id) };
-  const slot = { cable: 'cableId', enclosure: 'enclosureId', drive: 'driveId', job: 'jobId' } as const;
-  const { [slot[tile]]: _old, ...rest } = choice;
-  return id === undefined ? rest : { ...rest, [slot[tile]]: id };
 }
 
 const QUERY: Record<Slot, string> = {
