@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { aCable, aDrive, aHost, anEnclosure, anInput } from '../../tests/parts';
 import { plan } from '../plan/plan';
 import { assemble, libraryOf } from './assemble';
-import { addDays } from './days';
+import { addDays } from '../quantities/days';
 import { nextStep, type BuildState } from './next-step';
 
 const library = libraryOf(

@@ -3,7 +3,7 @@ import { FILESYSTEMS } from '../facts/filesystems.ts';
 import type { PlanReport } from '../plan/report.ts';
 import { day } from '../quantities/format.ts';
 import type { BuildStage } from './stages.ts';
-import { addDays } from './days.ts';
+import { addDays } from '../quantities/days.ts';
 
 /** `urgent` marks what stands in the way of everything else; `waits` what needs nobody today. */
 export type NextStep = {

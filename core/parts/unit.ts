@@ -18,6 +18,12 @@ export const unitSchema = z.strictObject({
   dueBack: isoDate().meta({ title: 'Due back' }).optional(),
   /** The build that it is in. */
   buildId: id().meta({ title: 'In build' }).optional(),
+  resale: z
+    .number()
+    .min(0)
+    .max(1e6)
+    .meta({ title: 'Would sell for', description: 'in the crate’s currency' })
+    .optional(),
   notes: z.string().max(2000).meta({ title: 'Notes' }).optional()
 });
 

@@ -1,14 +1,15 @@
 import { MBR_MAX_TB, type FilesystemId } from '../facts/filesystems.ts';
-import type { HouseRules } from '../facts/schools.ts';
+import { schoolChoice, type HouseRules } from '../facts/schools.ts';
 import { adviseFilesystem } from '../filesystem/advise.ts';
 import { usableTiB } from '../filesystem/capacity.ts';
 import type { FindingCode } from '../findings/finding.ts';
 import { fillDrive, fillEnclosure, portPower, type FilledDrive, type FilledEnclosure } from '../parts/fill.ts';
 import type { Port } from '../parts/host.ts';
+import type { Alternative } from '../parts/alternative.ts';
 import { needGB, usableFreeGB } from '../plan/job-forecast.ts';
 import { pricesOf, type Prices } from './prices.ts';
 import type { Filters, RankInput } from './request.ts';
-import { USUAL_WEIGHTS, type Weights } from './request.ts';
+import { beginWeights, type Weights } from './request.ts';
 
 const quiet = () => {};
 
@@ -26,6 +27,11 @@ export type Prepared = {
   /** By host and drive. */
   suits: Suits[][];
   prices: Prices;
+  alternatives: (Alternative & { id: string })[];
+  /** Whether parts at hand count with what they would sell for. */
+  resold: boolean;
+  /** The request as it came. */
+  given: RankInput;
 };
 
 /** Parts without an id get one, so that a row can name them. */
@@ -64,7 +70,10 @@ export function prepare(given: RankInput): Prepared {
   return {
     input,
     rules,
-    weights: { ...USUAL_WEIGHTS, ...given.weights },
+    given,
+    resold: schoolChoice('reuse', rules) === 'resale',
+    alternatives: named(given.alternatives ?? [], 'alternative'),
+    weights: { ...beginWeights(job, rules).weights, ...given.weights },
     filters: given.filters ?? {},
     ports: hosts.flatMap((host, i) => host.ports.map((port) => ({ host: i, port, watts: portPower(port, quiet) }))),
     drives: drives.map((drive) => ({

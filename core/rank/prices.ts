@@ -30,7 +30,13 @@ function newestQuotes(input: RankInput): Quote[] {
     if (list) list.push(quote);
     else byPart.set(quote.partId, [quote]);
   }
-  const parts = [...input.drives, ...input.enclosures, ...input.cables, ...(input.pads ?? [])];
+  const parts = [
+    ...input.drives,
+    ...input.enclosures,
+    ...input.cables,
+    ...(input.pads ?? []),
+    ...(input.alternatives ?? [])
+  ];
   const ids = new Set(parts.flatMap(({ id }) => (id === undefined ? [] : [id])));
   return [...ids].flatMap((id) => newestQuote(byPart.get(id) ?? [], id) ?? []);
 }

@@ -1,8 +1,18 @@
+import { decision, type Decision } from '../facts/schools.ts';
 import { plan } from '../plan/plan.ts';
+import { alternativePoints } from './alternatives.ts';
 import { Frontier } from './frontier.ts';
 import type { LinkClass } from './links.ts';
 import { prepare, type Prepared } from './prepare.ts';
-import type { Combination, Criterion, FrontierPoint, RankInput, RankReport, RankRow } from './request.ts';
+import {
+  beginWeights,
+  type Combination,
+  type Criterion,
+  type FrontierPoint,
+  type RankInput,
+  type RankReport,
+  type RankRow
+} from './request.ts';
 import { counting, Extremes, scorer, shareOfBest, type Figures } from './score.ts';
 import { Top } from './top.ts';
 import { walk, type Group } from './walk.ts';
@@ -35,7 +45,10 @@ export function compareIds(a: Combination, b: Combination): number {
   return 0;
 }
 
-/** What is still to be paid for a combination: parts in the stock cost nothing more; NaN where a price is missing. */
+/**
+ * What is still to be paid for a combination: parts in the stock cost nothing more, or what they would sell for by house rule; NaN
+ * where a price is missing.
+ */
 function shopping(set: Prepared, group: Group, cable: number): { toBuy: string[]; spend: number } {
   const { input, prices } = set;
   const stock = input.stock ?? {};
@@ -46,7 +59,9 @@ function shopping(set: Prepared, group: Group, cable: number): { toBuy: string[]
   if (cable >= 0) wanted.push([input.cables[cable]!.id!, prices.cable[cable]!]);
   for (const pad of group.pads) if (pad !== undefined) wanted.push([pad, prices.priceOf(pad)]);
   const toBuy = wanted.filter(([id]) => (stock[id] ?? 0) === 0);
-  return { toBuy: toBuy.map(([id]) => id), spend: toBuy.reduce((sum, [, price]) => sum + price, 0) };
+  let spend = toBuy.reduce((sum, [, price]) => sum + price, 0);
+  if (set.resold && input.resale) for (const [id] of wanted) if ((stock[id] ?? 0) > 0) spend += input.resale[id] ?? 0;
+  return { toBuy: toBuy.map(([id]) => id), spend };
 }
 
 /** The plan of one combination, as `plan()` makes it. */
@@ -68,6 +83,22 @@ function planOf(set: Prepared, group: Group, link: LinkClass, cable: number) {
     },
     { workings: false }
   );
+}
+
+/** The schools that decided something in this ranking. */
+function decisionsOf({ input, rules, given, resold }: Prepared): Decision[] {
+  const decided: Decision[] = given.weights ? [] : [beginWeights(input.job, rules).decided];
+  if (input.stock && Object.keys(input.stock).length > 0)
+    decided.push(
+      decision(
+        'reuse',
+        rules,
+        resold
+          ? 'parts at hand count with what they would sell for'
+          : 'parts at hand add nothing to what is still to be paid'
+      )
+    );
+  return decided;
 }
 
 /** What has no price stands behind everything that has one. */
@@ -266,6 +297,8 @@ export function rank(given: RankInput, onProgress: (share: number) => void = () 
     rejected: [...rejected]
       .map(([code, entry]) => ({ code, ...entry }))
       .sort((a, b) => b.count - a.count || (a.code < b.code ? -1 : 1)),
+    alternatives: alternativePoints(set.alternatives, input.job, prices.priceOf),
+    houseRules: decisionsOf(set),
     best: some(extremes.best),
     weights,
     currency: set.prices.currency

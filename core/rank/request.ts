@@ -1,14 +1,16 @@
 import { z } from 'zod';
+import { decision, schoolChoice, type Decision, type HouseRules } from '../facts/schools.ts';
+import { alternativeSchema } from '../parts/alternative.ts';
 import { currency, exchangeRateSchema } from '../parts/exchange-rate.ts';
 import { cableSchema } from '../parts/cable.ts';
 import { driveSchema } from '../parts/drive.ts';
 import { enclosureSchema } from '../parts/enclosure.ts';
 import { hostSchema } from '../parts/host.ts';
-import { jobSchema } from '../parts/job.ts';
+import { jobSchema, type Job } from '../parts/job.ts';
 import { knownPairSchema } from '../parts/known-pair.ts';
 import { padSchema } from '../parts/pad.ts';
 import { quoteSchema } from '../parts/quote.ts';
-import { bandSchema, houseRulesSchema } from '../plan/report.ts';
+import { bandSchema, decisionSchema, houseRulesSchema } from '../plan/report.ts';
 
 /** What combinations are compared by. The first two are better when higher, the others when lower. */
 export const CRITERIA = ['sustainedWrite', 'read', 'seconds', 'cost', 'perTB'] as const;
@@ -17,6 +19,40 @@ export type Weights = Record<Criterion, number>;
 
 /** Speed over the whole job, the time it takes and the price of a terabyte count alike; the person moves them. */
 export const USUAL_WEIGHTS: Weights = { sustainedWrite: 1, read: 0, seconds: 1, cost: 0, perTB: 1 };
+
+/** A single transfer of this much is a large one, GB. */
+const LARGE_GB = 100;
+
+/**
+ * The weights that a ranking begins with, by the house rule on what a drive is picked for. By the work: what it writes for long
+ * where single transfers are large; the time with all its small files, and reading, where a project lives on the drive.
+ */
+export function beginWeights(job: Job, rules: HouseRules | undefined): { weights: Weights; decided: Decision } {
+  const begin = (effect: string, weights: Weights) => ({ weights, decided: decision('pick-for', rules, effect) });
+  switch (schoolChoice('pick-for', rules)) {
+    case 'sustained':
+      return begin('writing for long counts most', { sustainedWrite: 3, read: 0, seconds: 1, cost: 0, perTB: 0.5 });
+    case 'price':
+      return begin('the price counts most', { sustainedWrite: 0.5, read: 0, seconds: 0.5, cost: 1, perTB: 2 });
+  }
+  if (job.purposes.includes('scratch') && (job.files ?? 0) > 0 && job.transferGB < LARGE_GB)
+    return begin('a project lives on it: the time with all its files and reading count most', {
+      sustainedWrite: 0.5,
+      read: 1,
+      seconds: 2,
+      cost: 0,
+      perTB: 1
+    });
+  if (job.transferGB >= LARGE_GB)
+    return begin('single transfers are large: writing past the cache counts most', {
+      sustainedWrite: 2,
+      read: 0,
+      seconds: 1,
+      cost: 0,
+      perTB: 1
+    });
+  return begin('neither large transfers nor a project: speed, time and price alike', USUAL_WEIGHTS);
+}
 
 const weight = z.number().min(0).max(100).optional();
 export const weightsSchema = z.strictObject({
@@ -59,6 +95,10 @@ export const rankInputSchema = z.strictObject({
   exchange: z.strictObject({ currency: currency(), rates: z.array(exchangeRateSchema).max(1000) }).optional(),
   weights: weightsSchema.optional(),
   filters: filtersSchema.optional(),
+  /** Other ways to the same end, ranked beside the combinations. */
+  alternatives: z.array(alternativeSchema).max(200).optional(),
+  /** What a part at hand would sell for, by id: counts where the house rule says so. */
+  resale: z.record(z.string().max(40), z.number().min(0).max(1e6)).optional(),
   /** How many of each part are at hand, by id. */
   stock: z.record(z.string().max(40), z.number().int().min(0).max(10_000)).optional(),
   limit: z.number().int().min(0).max(MOST_ROWS).optional()
@@ -90,6 +130,21 @@ export const rankRowSchema = combinationSchema.extend({
 });
 export type RankRow = z.infer<typeof rankRowSchema>;
 
+/** Another way to the same end: no forecast, but what its maker states. */
+export const alternativePointSchema = z.strictObject({
+  id: z.string(),
+  name: z.string(),
+  sort: z.string(),
+  gainedTB: z.number().describe('what it adds: an upgrade counts what is above the base'),
+  cost: z.number().nullable(),
+  perTB: z.number().nullable(),
+  write: z.number().nullable().describe('typical, 0.95 of what is stated, as of a drive'),
+  read: z.number().nullable(),
+  seconds: z.number().nullable().describe('of the job, typical; its caches are not known'),
+  fits: z.boolean()
+});
+export type AlternativePoint = z.infer<typeof alternativePointSchema>;
+
 const frontierPointSchema = z.strictObject({
   cost: z.number(),
   sustainedWrite: z.number(),
@@ -107,6 +162,8 @@ export const rankReportSchema = z.strictObject({
     .array(frontierPointSchema)
     .describe('the same with the cost of a terabyte in the place of the total'),
   rejected: z.array(z.strictObject({ code: z.string(), count: z.number(), examples: z.array(combinationSchema) })),
+  alternatives: z.array(alternativePointSchema),
+  houseRules: z.array(decisionSchema).describe('the schools that decided something here'),
   best: byCriterion,
   weights: byCriterion,
   currency: z.string().nullable()

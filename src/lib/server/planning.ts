@@ -10,6 +10,7 @@ import { listPairs } from './repositories/pairs';
 import { listRates } from './repositories/rates';
 import { listSpecs } from './repositories/models';
 import { listQuotes } from './repositories/quotes';
+import { stockOf } from './repositories/units';
 import type { StoredBuild } from './repositories/builds';
 
 /** What a set of choices refers to, and every pad; read once, however many builds are planned. Without choices: everything. */
@@ -25,13 +26,14 @@ export async function loadLibrary(
   const jobIds = choices && [...new Set(choices.map((c) => c.jobId).filter((id) => id !== undefined))];
   const pads = ids ? await listSpecs(db, { crateId, kind: 'pad' }) : [];
   const priced = ids && [...ids, ...pads.map(({ id }) => id)];
-  const [crate, parts, jobs, quotes, pairs, rates] = await Promise.all([
+  const [crate, parts, jobs, quotes, pairs, rates, stock] = await Promise.all([
     getCrate(db, { id: crateId }),
     listSpecs(db, { crateId, ...(ids ? { ids } : {}) }),
     listJobs(db, crateId, jobIds),
     wantsQuotes ? listQuotes(db, { crateId, ...(priced ? { partIds: priced } : {}) }) : [],
     listPairs(db, { crateId, ...(ids ? { driveIds: ids } : {}) }),
-    wantsQuotes ? listRates(db, crateId) : []
+    wantsQuotes ? listRates(db, crateId) : [],
+    ids ? new Map() : stockOf(db, crateId)
   ]);
   return libraryOf(
     [...parts, ...pads],
@@ -39,7 +41,8 @@ export async function loadLibrary(
     quotes.map(({ quote }) => quote),
     crate.houseRules,
     pairs.map(({ pair }) => pair),
-    { currency: crate.currency, rates: rates.map(({ rate }) => rate) }
+    { currency: crate.currency, rates: rates.map(({ rate }) => rate) },
+    stock
   );
 }
 

@@ -7,7 +7,7 @@ import { listSpecs } from './repositories/models';
 import { listPairs } from './repositories/pairs';
 import { listQuotes } from './repositories/quotes';
 import { listRates } from './repositories/rates';
-import { listUnits } from './repositories/units';
+import { stockOf } from './repositories/units';
 
 export type RankChoice = {
   jobId: string;
@@ -19,6 +19,8 @@ export type RankChoice = {
   weights?: Partial<Weights> | undefined;
   filters?: Filters | undefined;
   limit?: number | undefined;
+  /** Whether units that are in a build count as at hand. */
+  takeApart?: boolean | undefined;
 };
 
 /**
@@ -27,16 +29,19 @@ export type RankChoice = {
  * @throws Problem `bad-input` where no host, enclosure or drive is left to combine
  */
 export async function rankInputFor(db: Knex, crateId: string, choice: RankChoice): Promise<RankInput> {
-  const [crate, parts, job, quotes, rates, pairs, units] = await Promise.all([
+  const [crate, parts, job, quotes, rates, pairs, stock] = await Promise.all([
     getCrate(db, { id: crateId }),
     listSpecs(db, { crateId }),
     getJob(db, { crateId, id: choice.jobId }),
     listQuotes(db, { crateId }),
     listRates(db, crateId),
     listPairs(db, { crateId }),
-    listUnits(db, { crateId })
+    stockOf(db, crateId)
   ]);
-  const chosen = <K extends 'host' | 'cable' | 'enclosure' | 'drive' | 'pad'>(kind: K, ids?: readonly string[]) =>
+  const chosen = <K extends 'host' | 'cable' | 'enclosure' | 'drive' | 'pad' | 'alternative'>(
+    kind: K,
+    ids?: readonly string[]
+  ) =>
     parts.filter(
       (part): part is Extract<typeof part, { kind: K }> => part.kind === kind && (!ids || ids.includes(part.id))
     );
@@ -50,8 +55,7 @@ export async function rankInputFor(db: Knex, crateId: string, choice: RankChoice
     throw new Problem('bad-input', 'At least one host, one enclosure and one drive are needed.', [
       { path: missing[0], message: 'leaves nothing to combine' }
     ]);
-  const stock: Record<string, number> = {};
-  for (const { unit } of units) if (unit.state === 'owned') stock[unit.modelId] = (stock[unit.modelId] ?? 0) + 1;
+  const atHand = [...stock].map(([id, { owned, free }]) => [id, choice.takeApart ? owned : free] as const);
   return {
     hosts,
     cables: chosen('cable', choice.cableIds),
@@ -63,7 +67,9 @@ export async function rankInputFor(db: Knex, crateId: string, choice: RankChoice
     houseRules: crate.houseRules,
     knownPairs: pairs.map(({ pair }) => pair),
     exchange: { currency: crate.currency, rates: rates.map(({ rate }) => rate) },
-    stock,
+    alternatives: chosen('alternative'),
+    stock: Object.fromEntries(atHand.filter(([, count]) => count > 0)),
+    resale: Object.fromEntries([...stock].flatMap(([id, { resale }]) => (resale === undefined ? [] : [[id, resale]]))),
     ...(choice.weights ? { weights: choice.weights } : {}),
     ...(choice.filters ? { filters: choice.filters } : {}),
     ...(choice.limit === undefined ? {} : { limit: choice.limit })

@@ -1,4 +1,5 @@
 import type { Knex } from 'knex';
+import type { InStock } from '#core/build/assemble';
 import { nextTags } from '#core/parts/tag';
 import { unitSchema, type Unit } from '#core/parts/unit';
 import { change, changeMany, newId, type Changed } from '../db/change';
@@ -31,6 +32,33 @@ export async function listUnits(
   const rows = db('units').where(where).orderBy('tag');
   if (args.ids) rows.whereIn('id', [...args.ids]);
   return (await rows).map(fromRow);
+}
+
+/** How many units of each model are at hand, and which builds hold them. */
+export async function stockOf(db: Knex, crateId: string): Promise<Map<string, InStock>> {
+  const rows = (await db('units')
+    .leftJoin('builds', 'builds.id', 'units.build_id')
+    .where({ 'units.crate_id': crateId, 'units.state': 'owned' })
+    .orderBy('units.tag')
+    .select('units.model_id as modelId', 'units.details', 'builds.tag as build')) as {
+    modelId: string;
+    details: { resale?: number };
+    build: string | null;
+  }[];
+  const stock = new Map<string, InStock>();
+  for (const { modelId, details, build } of rows) {
+    const { owned, free, builds, resale } = stock.get(modelId) ?? { owned: 0, free: 0, builds: [] };
+    // Of several the cheapest would be given up first.
+    const value =
+      build === null && details.resale !== undefined ? Math.min(details.resale, resale ?? Infinity) : resale;
+    stock.set(modelId, {
+      owned: owned + 1,
+      free: free + (build === null ? 1 : 0),
+      builds: build === null || builds.includes(build) ? builds : [...builds, build],
+      ...(value === undefined ? {} : { resale: value })
+    });
+  }
+  return stock;
 }
 
 /** @throws Problem `not-found` */

@@ -39,7 +39,8 @@ export const rankCrate = operation({
     driveIds: ids,
     weights: weightsSchema.optional(),
     filters: filtersSchema.optional(),
-    limit: z.number().int().min(0).max(MOST_ROWS).optional()
+    limit: z.number().int().min(0).max(MOST_ROWS).optional(),
+    takeApart: z.boolean().optional().describe('whether units that are in a build count as at hand')
   }),
   response: task,
   status: 202,
