@@ -4,6 +4,8 @@
  */
 type Side = { label: string; because: string };
 type School = {
+  /** What it is called where it is named. */
+  name: string;
   question: string;
   choices: Record<string, Side>;
   standard: string;
@@ -13,6 +15,7 @@ type School = {
 
 export const SCHOOLS = {
   'windows-drive': {
+    name: 'Windows drive',
     question: 'A drive that only Windows uses',
     choices: {
       ntfs: {
@@ -28,6 +31,7 @@ export const SCHOOLS = {
     decides: 'the filesystem'
   },
   'mac-disk': {
+    name: 'Mac hard disk',
     question: 'A hard disk that only Macs use',
     choices: {
       'hfs+': {
@@ -44,6 +48,7 @@ export const SCHOOLS = {
     decides: 'the filesystem'
   },
   'mac-backup': {
+    name: 'Mac backup',
     question: 'A backup target for macOS 11 or later',
     choices: {
       apfs: { label: 'APFS', because: 'The system’s own backup works with snapshots there, and is faster for it.' },
@@ -56,6 +61,7 @@ export const SCHOOLS = {
     decides: 'the filesystem'
   },
   scheme: {
+    name: 'Partition scheme',
     question: 'Partition scheme',
     choices: {
       gpt: { label: 'GPT', because: 'No limit at 2.2 TB, and a second copy of the table at the end of the drive.' },
@@ -65,6 +71,7 @@ export const SCHOOLS = {
     decides: 'the partition scheme'
   },
   encrypt: {
+    name: 'Carried drives',
     question: 'A drive that is carried about, where the job does not say',
     choices: {
       yes: {
@@ -80,6 +87,7 @@ export const SCHOOLS = {
     decides: 'filesystem advice for carried drives'
   },
   'write-cache': {
+    name: 'Write cache',
     question: 'Write cache of external drives on Windows',
     choices: {
       performance: {
@@ -95,6 +103,7 @@ export const SCHOOLS = {
     decides: 'the time of a job with many files'
   },
   'drive-class': {
+    name: 'Drive class',
     question: 'How fast a drive to buy',
     choices: {
       'just-above-link': {
@@ -110,6 +119,7 @@ export const SCHOOLS = {
     decides: 'what is said of a drive that is faster than its link'
   },
   link: {
+    name: 'Link',
     question: 'Which link to aim for',
     choices: {
       'by-job': {
@@ -126,6 +136,7 @@ export const SCHOOLS = {
     decides: 'how a slow port or cable is spoken of where the job has all it needs'
   },
   'one-host': {
+    name: 'Slow on one host',
     question: 'Slow writes that were seen on one host only',
     choices: {
       'link-first': {
@@ -141,6 +152,7 @@ export const SCHOOLS = {
     decides: 'the next step after a result below the forecast'
   },
   'judge-by': {
+    name: 'Judge by',
     question: 'What to judge a build by',
     choices: {
       both: {
@@ -160,6 +172,7 @@ export const SCHOOLS = {
     decides: 'what is asked for on Bench'
   },
   'stop-watch': {
+    name: 'Stop the watch',
     question: 'When to stop the watch',
     choices: {
       'last-byte': {
@@ -175,6 +188,7 @@ export const SCHOOLS = {
     decides: 'what the stopwatch asks for'
   },
   'pick-for': {
+    name: 'Pick for',
     question: 'What a drive is picked for',
     choices: {
       'by-work': {
@@ -194,6 +208,7 @@ export const SCHOOLS = {
     decides: 'the weights that a ranking begins with'
   },
   buy: {
+    name: 'Buy',
     question: 'How to come by an external drive',
     choices: {
       bare: {
@@ -213,6 +228,7 @@ export const SCHOOLS = {
     decides: 'what a ranking is held against'
   },
   reuse: {
+    name: 'Parts at hand',
     question: 'A part that is in the crate already',
     choices: {
       free: { label: 'costs nothing', because: 'It is paid for; what counts is what still has to be spent.' },
@@ -225,6 +241,7 @@ export const SCHOOLS = {
     decides: 'what is still to be paid in a ranking'
   },
   cooling: {
+    name: 'Cooling',
     question: 'How a case is cooled',
     choices: {
       passive: { label: 'passive', because: 'Quiet on a desk, nothing that wears out or draws dust in.' },
@@ -234,6 +251,7 @@ export const SCHOOLS = {
     decides: 'a remark on the enclosure'
   },
   retention: {
+    name: 'Retention',
     question: 'How a module is held',
     choices: {
       screw: { label: 'a screw', because: 'It presses evenly and does not creep; the standoff sets the height.' },
@@ -243,6 +261,7 @@ export const SCHOOLS = {
     decides: 'a remark on the enclosure'
   },
   label: {
+    name: 'Paper label',
     question: 'A paper label on the drive',
     choices: {
       leave: {
@@ -258,6 +277,7 @@ export const SCHOOLS = {
     decides: 'a remark on the drive'
   },
   pieces: {
+    name: 'Pad pieces',
     question: 'Pads on a board',
     choices: {
       'per-chip': {
@@ -270,6 +290,7 @@ export const SCHOOLS = {
     decides: 'the pads of the stack'
   },
   'gap-not-closed': {
+    name: 'Gap not closed',
     question: 'A gap that no pad at hand closes',
     choices: {
       'buy-right': {
@@ -282,6 +303,7 @@ export const SCHOOLS = {
     decides: 'the pads of the stack'
   },
   'hot-case': {
+    name: 'Hot case',
     question: 'A case that gets hot to the touch',
     choices: {
       'heat-gets-out': {
@@ -297,6 +319,7 @@ export const SCHOOLS = {
     decides: 'nothing yet: there is no forecast of temperature so far'
   },
   software: {
+    name: 'Software',
     question: 'Software that comes with a drive or a case',
     choices: {
       system: {
@@ -335,6 +358,6 @@ export function sideOf(id: SchoolId, choice: string): Side {
   return school.choices[choice] ?? school.choices[school.standard]!;
 }
 
-/** A rule as it is named beside what it decided: `house rule “Partition scheme”: GPT`. */
+/** A rule as it is named beside what it decided: `house rule “Drive class”: just above the link`. */
 export const ruleName = (id: SchoolId, rules: HouseRules | undefined): string =>
-  `house rule “${SCHOOLS[id].question}”: ${sideOf(id, schoolChoice(id, rules)).label}`;
+  `house rule “${SCHOOLS[id].name}”: ${sideOf(id, schoolChoice(id, rules)).label}`;

@@ -40,7 +40,7 @@ describe('the first advice', () => {
 
   it('names the house rule where it decided', () => {
     expect(advise({ media: 'hdd' }).advice.first.because.join(' ')).toContain(
-      'house rule “A hard disk that only Macs use”: Mac OS Extended'
+      'house rule “Mac hard disk”: Mac OS Extended'
     );
   });
 

@@ -64,7 +64,7 @@ describe('a house rule is named where it decided, and only there', () => {
     const other = plan(anInput({ host: windows, houseRules: { 'windows-drive': 'exfat', scheme: 'mbr' } }));
     expect(other.filesystem.first).toMatchObject({ filesystem: 'exfat', scheme: 'mbr' });
     expect(other.houseRules.map((d) => d.school)).toEqual(expect.arrayContaining(['windows-drive', 'scheme']));
-    expect(other.filesystem.first.because.join()).toContain('house rule “A drive that only Windows uses”: exFAT');
+    expect(other.filesystem.first.because.join()).toContain('house rule “Windows drive”: exFAT');
     expect(effect(anInput({ job: job({ carried: true }) }), 'encrypt')!.effect).toContain('own encryption');
     expect(effect(anInput({ job: job({ carried: true, encrypt: false }) }), 'encrypt')).toBeUndefined();
     const camera = anInput({ job: job({ carried: true, writeHosts: [{ family: 'camera' }] }) });

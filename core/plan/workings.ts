@@ -12,6 +12,7 @@ import type { Band } from '../quantities/band.ts';
 import { day, duration, figure, rate } from '../quantities/format.ts';
 import { tebibytes } from '../quantities/unit.ts';
 import { landedPrice, newestQuote } from '../cost/landed.ts';
+import type { JobWay } from './job-forecast.ts';
 import type { PlanInput, PlanReport, Working } from './report.ts';
 
 /** Everything the plan computed on its way; the workings only put it into words, they compute nothing new. */
@@ -179,7 +180,7 @@ function rateWorkings(x: Explained): Working[] {
 
 function jobWorkings({ input: { job, host }, report, read, write }: Explained): Working[] {
   if (!job || !report.job || !read || !write) return [];
-  const { seconds } = report.job;
+  const { seconds, ways } = report.job;
   const rates =
     job.direction === 'out'
       ? `read ${rate(read.band.typical)}`
@@ -197,8 +198,64 @@ function jobWorkings({ input: { job, host }, report, read, write }: Explained): 
       result: seconds,
       unit: 's',
       source: `${duration(seconds.low)} to ${duration(seconds.high)}; per-file cost by filesystem and link`
+    },
+    {
+      figure: 'job.limit',
+      formula: 'what most of the time is spent on: bytes at the lower of both ends, bytes after a cliff, or files',
+      substituted: ways
+        .map(
+          (way) =>
+            `${way.direction === 'in' ? 'onto the drive' : 'from the drive'}: ${duration(way.spent.bytes)} of bytes${
+              way.spent.afterCliff > 0 ? `, ${duration(way.spent.afterCliff)} after the cliff` : ''
+            }, ${duration(way.spent.files)} of files`
+        )
+        .join('; '),
+      result: [...new Set(ways.map((way) => LIMIT_WORD[way.limitedBy]))].join(', then '),
+      unit: '',
+      source: `typical case; ${ways.map((way) => `${rate(way.MBps)} MB/s`).join(' and ')} over the whole of it`
     }
   ];
+}
+
+/** What sets the pace of a job, in words. */
+export const LIMIT_WORD: Record<JobWay['limitedBy'], string> = {
+  files: 'the many files',
+  'host-disk': 'the host’s own disk',
+  'host-disk-cache': 'the write cache of the host’s own disk',
+  'drive-cache': 'the drive’s write cache',
+  drive: 'the drive',
+  link: 'the link'
+};
+
+/** Whether the drive learns what was freed, and how much of its rating the chain lets through. */
+function driveWorkings({ report: { reachable, trim }, input: { drive }, stages }: Explained): Working[] {
+  const workings: Working[] = [];
+  const link = stages.filter(({ stage }) => stage !== 'drive');
+  for (const [of, percent, rated] of [
+    ['read', reachable?.readPercent, drive.readMBps],
+    ['write', reachable?.writePercent, drive.writeMBps]
+  ] as const) {
+    if (percent === undefined || percent === null || rated === undefined) continue;
+    const narrowest = Math.min(...link.map((s) => s[of === 'read' ? 'MBps' : 'writeMBps'].typical));
+    workings.push({
+      figure: `reachable.${of}`,
+      formula: 'what the stages before the drive carry / its rating, 100 % at most',
+      substituted: `${rate(narrowest)} / ${rate(rated)} MB/s`,
+      result: percent,
+      unit: '%',
+      source: 'typical rate of the chain; the rating is an “up to” value of the data sheet'
+    });
+  }
+  if (trim && trim.answer !== 'not-needed')
+    workings.push({
+      figure: 'trim',
+      formula: 'link, bridge, filesystem and system must all pass it on',
+      substituted: trim.because.join('; '),
+      result: trim.answer,
+      unit: '',
+      source: `${trim.effect}${trim.check ? ` How to find out: ${trim.check}` : ''}`
+    });
+  return workings;
 }
 
 function placeWorkings(x: Explained): Working[] {
@@ -294,6 +351,7 @@ export function explain(x: Explained): Working[] {
     ...linkWorkings(x),
     ...stageWorkings(x),
     ...rateWorkings(x),
+    ...driveWorkings(x),
     ...jobWorkings(x),
     ...placeWorkings(x),
     ...costWorkings(x)

@@ -1,6 +1,7 @@
 import { assemble, type Library } from '../build/assemble.ts';
 import type { Choice } from '../build/build.ts';
 import type { Place } from '../build/pick.ts';
+import { landedPrice, newestQuote } from '../cost/landed.ts';
 import type { FindingCode, Verdict } from '../findings/finding.ts';
 import { money, rate, UNIT_SPACE } from '../quantities/format.ts';
 import type { PlanReport } from '../plan/report.ts';
@@ -89,6 +90,11 @@ export function offersFor(library: Library, choice: Choice, base: PlanReport): O
     if (!list) made.set(place, (list = swapsAt(library, choice, place, base)));
     return list;
   };
+  /** The better part is kept for where it is needed. */
+  const worth = ({ place, id }: Swap): number => {
+    const quote = place === 'port' ? undefined : newestQuote(library.quotes, id);
+    return quote ? landedPrice(quote) : 0;
+  };
   const rateOf = (report: PlanReport, of: 'read' | 'write') => report.throughput[of]?.typical ?? null;
   const fails = base.findings.filter((f) => f.severity === 'fail').length;
 
@@ -112,6 +118,7 @@ export function offersFor(library: Library, choice: Choice, base: PlanReport): O
         // Of what is equally good to a person the cheaper one.
         step(rateOf(b.report, 'write')) - step(rateOf(a.report, 'write')) ||
         (a.price?.amount ?? Infinity) - (b.price?.amount ?? Infinity) ||
+        worth(a) - worth(b) ||
         (a.name < b.name ? -1 : 1);
       const [atHand] = fit
         .filter(({ stock }) => stock.owned > 0)

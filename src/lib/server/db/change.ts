@@ -6,7 +6,7 @@ import { notFound, Problem } from '../problem';
 export const newId = monotonicFactory();
 
 export type StoredTable =
-  'models' | 'units' | 'quotes' | 'jobs' | 'builds' | 'runs' | 'rates' | 'pairs' | 'attachments';
+  'crates' | 'models' | 'units' | 'quotes' | 'jobs' | 'builds' | 'runs' | 'rates' | 'pairs' | 'attachments';
 type Row = Record<string, unknown>;
 
 export type Change = {
@@ -28,6 +28,10 @@ export type Change = {
 
 /** `group` is what `undo` takes. */
 export type Changed = { id: string; version: number; group: string };
+
+/** Which row is meant: of its crate, or the crate itself. */
+const keyOf = (table: StoredTable, id: string, crateId: string): Row =>
+  table === 'crates' ? { id: id === crateId ? id : null } : { id, crate_id: crateId };
 
 /** Plain objects and lists go into JSON columns as text; everything else as it is. */
 function toColumns(row: Row): Row {
@@ -82,7 +86,10 @@ export async function change(db: Knex, wanted: Change): Promise<Changed> {
       await trx(table).insert({ ...toColumns(row), version: 1, updated_at: at });
       return { id, version: 1, group: await record(trx, wanted, null, row) };
     }
-    const current: Row | undefined = await trx(table).where({ id, crate_id: crateId }).forUpdate().first();
+    const current: Row | undefined = await trx(table)
+      .where(keyOf(table, id, crateId))
+      .forUpdate()
+      .first();
     if (!current) throw notFound(table.slice(0, -1));
     if (current.version !== wanted.version) {
       throw new Problem('conflict', 'Someone else changed this in the meantime; nothing was overwritten.', [], {
@@ -156,7 +163,10 @@ export async function changeMany(
     }
   }
   for (const { table, id, version, row } of updates) {
-    const current: Row | undefined = await trx(table).where({ id, crate_id: crateId }).forUpdate().first();
+    const current: Row | undefined = await trx(table)
+      .where(keyOf(table, id, crateId))
+      .forUpdate()
+      .first();
     if (!current) throw notFound(table.slice(0, -1));
     if (current.version !== version)
       throw new Problem('conflict', 'Something was changed in the meantime; nothing was overwritten.', [], { current });

@@ -2,8 +2,9 @@ import type { Knex } from 'knex';
 import { z } from 'zod';
 import { currency } from '#core/parts/exchange-rate';
 import { houseRulesSchema } from '#core/plan/report';
-import { newId } from '../db/change';
-import { notFound, Problem } from '../problem';
+import { SCHOOLS, sideOf, type SchoolId } from '#core/facts/schools';
+import { change, newId, type Changed } from '../db/change';
+import { notFound } from '../problem';
 
 export const crateSchema = z.strictObject({
   id: z.string(),
@@ -78,31 +79,50 @@ export async function createCrate(
   });
 }
 
-/** What a crate itself says: its name and the currency it adds up in.
- *  @throws Problem `conflict` when it was changed elsewhere */
-export async function updateCrate(
+/** What a crate itself says: its name and the currency it adds up in. */
+export function updateCrate(
   db: Knex,
   args: { id: string; version: number; name: string; currency: string; by: string; at: string }
-): Promise<Crate> {
+): Promise<Changed> {
   const { id, version, name, currency, by, at } = args;
-  return db.transaction(async (trx) => {
-    const current = await trx('crates').where({ id }).forUpdate().first();
-    if (!current) throw notFound('crate');
-    if (current.version !== version)
-      throw new Problem('conflict', 'The crate was changed elsewhere in the meantime; nothing was overwritten.');
-    await trx('crates')
-      .where({ id })
-      .update({ name, currency, version: version + 1, updated_at: at });
-    await trx('events').insert({
-      crate_id: id,
-      at,
-      by,
-      kind: 'edited',
-      subject_table: 'crates',
-      subject_id: id,
-      message: `The crate is ${name}, adding up in ${currency}.`
-    });
-    return getCrate(trx, { id });
+  return change(db, {
+    action: 'update',
+    table: 'crates',
+    crateId: id,
+    id,
+    version,
+    by,
+    at,
+    event: { kind: 'edited', message: `The crate is ${name}, adding up in ${currency}.` },
+    row: { name, currency }
+  });
+}
+
+/** Chooses sides: those that are named, the others stay as they are; null goes back to the default. */
+export async function chooseRules(
+  db: Knex,
+  args: { id: string; version: number; rules: Partial<Record<SchoolId, string | null>>; by: string; at: string }
+): Promise<Changed> {
+  const { id, version, rules, by, at } = args;
+  const { houseRules } = await getCrate(db, { id });
+  const next = Object.fromEntries(
+    Object.entries({ ...houseRules, ...rules }).filter((entry): entry is [string, string] => entry[1] !== null)
+  );
+  const words = (Object.entries(rules) as [SchoolId, string | null][]).map(([school, choice]) =>
+    choice === null
+      ? `${SCHOOLS[school].question}: back to the default, ${sideOf(school, SCHOOLS[school].standard).label}`
+      : `${SCHOOLS[school].question}: ${sideOf(school, choice).label}`
+  );
+  return change(db, {
+    action: 'update',
+    table: 'crates',
+    crateId: id,
+    id,
+    version,
+    by,
+    at,
+    event: { kind: 'edited', message: `House rule. ${words.join('. ')}.` },
+    row: { house_rules: next }
   });
 }
 

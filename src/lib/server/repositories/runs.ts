@@ -52,6 +52,50 @@ export async function listRuns(db: Knex, args: { crateId: string; buildId?: stri
   return (await db('runs').where(where).orderBy('date', 'desc').orderBy('id', 'desc')).map(fromRow);
 }
 
+/** A result and the models it was measured on, newest first. */
+export type MeasuredOn = {
+  hostId: string;
+  portId: string;
+  enclosureId: string;
+  driveId: string;
+  readMBps?: number;
+  writeMBps?: number;
+  date: string;
+  simulated: boolean;
+};
+
+/** The newest results of a crate with what they were measured on, so that a plan elsewhere can stand beside them. */
+export async function measuredOn(db: Knex, crateId: string): Promise<MeasuredOn[]> {
+  const rows = (await db('runs')
+    .where({ crate_id: crateId })
+    .orderBy('date', 'desc')
+    .orderBy('id', 'desc')
+    .limit(500)
+    .select('results', 'chain', 'date', 'simulated')) as {
+    results: PairResults;
+    chain: z.infer<typeof chainSchema>;
+    date: string;
+    simulated: number;
+  }[];
+  return rows.flatMap(({ results, chain, date, simulated }) => {
+    const { hostId, portId, enclosureId, driveId } = chain.ids;
+    if (!hostId || !portId || !enclosureId || !driveId) return [];
+    const { readMBps, writeMBps } = results;
+    return [
+      {
+        hostId,
+        portId,
+        enclosureId,
+        driveId,
+        ...(readMBps === undefined ? {} : { readMBps }),
+        ...(writeMBps === undefined ? {} : { writeMBps }),
+        date,
+        simulated: simulated === 1
+      }
+    ];
+  });
+}
+
 export type NewRun = {
   date: string;
   results: PairResults;

@@ -32,12 +32,17 @@
   const more = $derived(
     crate
       ? [
+          { href: `${home}/rank`, label: 'Rank' },
+          { href: `${home}/together`, label: 'Several at once' },
+          { href: `${home}/jobs`, label: 'Jobs' },
+          { href: `${home}/house-rules`, label: 'House rules' },
           { href: `${home}/find`, label: 'Find a unit' },
           { href: `${home}/prices`, label: 'Prices and rates' },
           { href: `${home}/pairs`, label: 'Known pairs' },
           { href: `${home}/exchange`, label: 'Import and export' },
           { href: `${home}/history`, label: 'History' },
           { href: `${home}/glossary`, label: 'Glossary' },
+          { href: `${home}/keys`, label: 'Keys' },
           { href: '/backup', label: 'Backup' }
         ].map((place) => ({ ...place, here: path === place.href }))
       : []

@@ -1,11 +1,25 @@
 <script lang="ts">
+  import type { Place } from '#core/build/pick';
   import type { Severity } from '#core/findings/finding';
   import Explained from '../common/Explained.svelte';
   import StateMark from '../common/StateMark.svelte';
   import { SEVERITY_WORD } from '../common/verdicts';
 
-  type Shown = { code: string; severity: Severity; message: string; remedy?: string | undefined };
-  let { findings }: { findings: readonly Shown[] } = $props();
+  type Shown = {
+    code: string;
+    severity: Severity;
+    message: string;
+    reason?: string | undefined;
+    remedy?: string | undefined;
+  };
+  type Offered = { code: string; place: Place; id: string; name: string; sentence: string };
+  type Props = {
+    findings: readonly Shown[];
+    /** What of the crate would mend them, and what puts it in. */
+    offers?: readonly Offered[];
+    onswap?: (place: Place, id: string) => void;
+  };
+  let { findings, offers = [], onswap }: Props = $props();
 </script>
 
 {#if findings.length === 0}
@@ -17,11 +31,23 @@
     {#each findings as finding (finding.code + finding.message)}
       <li class={finding.severity}>
         <StateMark mark={finding.severity} />
-        <p>
+        <div>
           <strong class="word">{SEVERITY_WORD[finding.severity]}</strong>
           <Explained text={finding.message} />
           {#if finding.remedy}<span class="remedy"><Explained text={finding.remedy} /></span>{/if}
-        </p>
+          {#if finding.reason}<details class="why no-print">
+              <summary>why</summary>
+              <p><Explained text={finding.reason} /></p>
+            </details>{/if}
+          {#each offers.filter((offer) => offer.code === finding.code) as offer (offer.id)}
+            <p class="offer">
+              {offer.sentence}
+              {#if onswap}<button type="button" class="link no-print" onclick={() => onswap(offer.place, offer.id)}
+                  >Put it in<span class="hidden-visually">: {offer.name}</span></button
+                >{/if}
+            </p>
+          {/each}
+        </div>
       </li>
     {/each}
   </ul>
@@ -37,7 +63,7 @@
   .none {
     display: flex;
     gap: 10px;
-    padding: 5px 0;
+    padding: 4px 0;
     border-top: 1px solid var(--ash-line);
     line-height: 1.4;
   }
@@ -54,7 +80,28 @@
   .note .word {
     color: var(--ash-note);
   }
-  .remedy {
+  .remedy,
+  .why p {
     color: var(--ash-soft);
+  }
+  .why {
+    display: inline;
+  }
+  .why[open] {
+    display: block;
+  }
+  .why summary {
+    display: inline;
+    font-size: var(--ash-text-small);
+    color: var(--ash-ember);
+    text-decoration: underline;
+    text-underline-offset: 3px;
+    cursor: pointer;
+    list-style: none;
+  }
+  .offer {
+    padding-left: 12px;
+    border-left: 3px solid var(--ash-edge);
+    font-weight: 600;
   }
 </style>

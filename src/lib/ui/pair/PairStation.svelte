@@ -9,9 +9,16 @@
   import { keys } from '../frame/keys.svelte';
   import Findings from './Findings.svelte';
   import Reasons from './Reasons.svelte';
-  import { withPicked } from '#core/build/pick';
+  import { PLACES, pickedAt, stepAt, withPicked, type Place } from '#core/build/pick';
+  import { differences } from '#core/what-if/difference';
+  import { priceOf, pricePerGain } from '#core/what-if/alternatives';
+  import type { WhatIf } from '#core/what-if/what-if';
+  import Decided from './Decided.svelte';
+  import SinceStart from './SinceStart.svelte';
   import { tilesOf, type Tile } from './slots';
   import Ticket from './Ticket.svelte';
+  import WhatIfPanel, { type Measured } from './WhatIfPanel.svelte';
+  import { PLACE_WORD } from './what-if-rows';
 
   type Props = {
     library: Library;
@@ -24,10 +31,33 @@
     measured?: { value: number; label: string };
     /** What to do next once the plan stands; the plan's own gaps come first. */
     next?: string;
+    /** Everything around the choice, as soon as it is computed. */
+    around?: WhatIf | null;
+    /** What differences are told against: the stored choice of a build. Without one, the first whole choice. */
+    start?: Partial<Choice>;
+    /** What was measured of this drive in this enclosure, by host and port. */
+    measuredOn?: ReadonlyMap<string, Measured>;
+    /** Where the house rules are. */
+    rulesHref?: string;
     head?: Snippet<[{ input: PlanInput | null; report: PlanReport | null }]>;
     notice?: Snippet;
   };
-  let { library, choice, onchange, heading, tag, stage, measured, next, head, notice }: Props = $props();
+  let {
+    library,
+    choice,
+    onchange,
+    heading,
+    tag,
+    stage,
+    measured,
+    next,
+    around = null,
+    start,
+    measuredOn = new Map(),
+    rulesHref,
+    head,
+    notice
+  }: Props = $props();
 
   const tiles = $derived(tilesOf(library, choice));
   const assembled = $derived(assemble(library, choice));
@@ -48,7 +78,59 @@
     folded = !folded;
     localStorage.setItem('ticket', folded ? 'folded' : 'open');
   }
-  $effect(() => keys.add([{ keys: 't', label: 'Fold or unfold the ticket', run: fold }]));
+  /** The place that j and k step through. */
+  let place = $state<Place>('cable');
+  const tileAt = (where: Place) => tiles.find((tile) => tile.key === where)!;
+  const swap = (where: Place, id: string | undefined) => onchange(withPicked(choice, where, id));
+  function step(by: 1 | -1, where: Place = place): void {
+    place = where;
+    const id = stepAt(tileAt(where).options, pickedAt(choice, where), by);
+    if (id !== undefined) swap(where, id);
+  }
+  function move(by: 1 | -1): void {
+    place = PLACES[(PLACES.indexOf(place) + by + PLACES.length) % PLACES.length]!;
+  }
+  $effect(() =>
+    keys.add([
+      { keys: 't', label: 'Fold or unfold the ticket', run: fold },
+      { keys: 'j', label: 'In Pair: the next part at the marked place', run: () => step(1) },
+      { keys: 'k', label: 'In Pair: the part before it', run: () => step(-1) },
+      { keys: 'l', label: 'In Pair: mark the next place of the chain', run: () => move(1) },
+      { keys: 'h', label: 'In Pair: mark the place before it', run: () => move(-1) },
+      { keys: 'b', label: 'In Pair: back to the starting point', run: () => began && onchange(began) }
+    ])
+  );
+
+  let pinned = $state.raw<Partial<Choice>>();
+  const began = $derived(pinned ?? start);
+  $effect(() => {
+    // Where nothing is stored, the first whole choice is what one started from.
+    if (!pinned && !start && report) pinned = choice;
+  });
+  const beganReport = $derived.by(() => {
+    if (!began || began === choice) return null;
+    const whole = assemble(library, { ...began, ...(choice.jobId ? { jobId: choice.jobId } : {}) });
+    return whole.ok ? plan(whole.input) : null;
+  });
+  const swapped = $derived(
+    PLACES.flatMap((where) => {
+      const [from, to] = [began && pickedAt(began, where), pickedAt(choice, where)];
+      const name = (id: string | undefined) => tileAt(where).options.find((o) => o.id === id)?.text ?? 'none';
+      return began && from !== to
+        ? [{ place: where, id: to, label: PLACE_WORD[where], from: name(from), to: name(to) }]
+        : [];
+    })
+  );
+  const changes = $derived(beganReport && report && swapped.length > 0 ? differences(beganReport, report) : null);
+  /** What was put in and has to be paid for; a host is not bought for a swap. */
+  const toPay = $derived.by(() => {
+    const prices = swapped.flatMap(({ place: where, id }) => (where === 'port' || !id ? [] : [priceOf(library, id)]));
+    if (prices.length === 0 || prices.some((price) => price === null)) return null;
+    return { amount: prices.reduce((sum, price) => sum + price!.amount, 0), currency: library.exchange.currency };
+  });
+  const perGain = $derived(
+    beganReport && report && toPay ? pricePerGain(beganReport, report, { ...toPay, from: 'quote' }) : null
+  );
 
   const job = $derived(input?.job);
   const jobLine = $derived(
@@ -59,7 +141,8 @@
   const nextLine = $derived.by(() => {
     if (!report) return missing.find((m) => !m.chosen)?.message ?? missing[0]?.message ?? 'Choose the parts.';
     const worst = report.findings[0];
-    if (worst && worst.severity !== 'note') return worst.remedy ?? worst.message;
+    if (worst && worst.severity !== 'note')
+      return around?.offers.find((offer) => offer.code === worst.code)?.sentence ?? worst.remedy ?? worst.message;
     return next ?? 'Save it as a build.';
   });
 </script>
@@ -103,18 +186,38 @@
         {#each chainTiles as tile (tile.key)}
           {@const problem = lost(tile)}
           {@const picked = tile.options.find((o) => o.id === tile.selectedId)}
-          <div class="tile">
+          {@const where = tile.key as Place}
+          {@const at = tile.options.findIndex((o) => o.id === tile.selectedId)}
+          <div class="tile" class:marked={where === place} onfocusin={() => (place = where)}>
             {@render picker(tile)}
-            <p class="detail small">
-              {picked?.detail ??
-                (tile.key === 'cable' && input?.enclosure.captiveCable
-                  ? 'fixed to the case'
-                  : tile.optional && !problem
-                    ? tile.key === 'cable'
-                      ? 'from the box, or assumed'
-                      : 'optional'
-                    : '\u00a0')}
-            </p>
+            <div class="foot">
+              <p class="detail small">
+                {picked?.detail ??
+                  (tile.key === 'cable' && input?.enclosure.captiveCable
+                    ? 'fixed to the case'
+                    : tile.optional && !problem
+                      ? tile.key === 'cable'
+                        ? 'from the box, or assumed'
+                        : 'optional'
+                      : '\u00a0')}
+              </p>
+              {#if tile.options.length > 1}
+                <span class="step small">
+                  <button
+                    type="button"
+                    aria-label="Previous {PLACE_WORD[where]}"
+                    title="k"
+                    onclick={() => step(-1, where)}>‹</button
+                  >
+                  <span class="figure" aria-live={where === place ? 'polite' : 'off'}
+                    >{at < 0 ? '–' : at + 1}<span class="quiet">&thinsp;of&thinsp;{tile.options.length}</span></span
+                  >
+                  <button type="button" aria-label="Next {PLACE_WORD[where]}" title="j" onclick={() => step(1, where)}
+                    >›</button
+                  >
+                </span>
+              {/if}
+            </div>
           </div>
         {/each}
       </div>
@@ -156,8 +259,31 @@
     </div>
 
     {#if report}
-      <Findings findings={report.findings} />
-      <Reasons {report} bind:selected />
+      {#if changes && began}
+        <SinceStart
+          {swapped}
+          {changes}
+          currency={library.exchange.currency}
+          {perGain}
+          {toPay}
+          onback={() => onchange(began)}
+          onstart={() => (pinned = choice)}
+        />
+      {/if}
+      <Findings findings={report.findings} offers={around?.offers ?? []} onswap={swap} />
+      <Decided rules={report.houseRules} href={rulesHref} />
+      <Reasons {report} {changes} bind:selected />
+      {#if around}
+        <WhatIfPanel
+          {around}
+          {place}
+          hasJob={job !== undefined}
+          measured={measuredOn}
+          onplace={(where) => (place = where)}
+          onswap={swap}
+          onchoose={onchange}
+        />
+      {/if}
     {/if}
   </div>
   <Ticket {tag} {stage} {input} {report} next={nextLine} {folded} onfold={fold} />
@@ -174,6 +300,9 @@
   }
   .work > .page-head {
     margin-bottom: 10px;
+  }
+  .work > .page-head > .grow {
+    flex-basis: 10rem;
   }
   .chain {
     background: var(--ash-sheet);
@@ -193,7 +322,7 @@
     border-left: 1px solid var(--ash-line);
   }
   .job {
-    width: 170px;
+    width: 150px;
   }
   .job :global(.bx--label),
   .tile :global(.bx--label) {
@@ -218,8 +347,38 @@
   .tile :global(.bx--list-box__selection) {
     right: 24px;
   }
-  .detail {
+  .tile.marked {
+    box-shadow: inset 0 3px 0 var(--ash-ink);
+  }
+  .foot {
+    display: flex;
+    align-items: center;
+    justify-content: space-between;
+    gap: 6px;
     margin-top: 3px;
+  }
+  .step {
+    display: inline-flex;
+    align-items: center;
+    gap: 2px;
+    white-space: nowrap;
+  }
+  .step .figure {
+    font-size: var(--ash-text-small);
+  }
+  .step button {
+    min-width: 24px;
+    min-height: 24px;
+    padding: 0;
+    border: 0;
+    background: none;
+    color: var(--ash-ember);
+    font-size: 16px;
+    line-height: 1;
+    cursor: pointer;
+  }
+  .detail {
+    min-width: 0;
     color: var(--ash-soft);
     white-space: nowrap;
     overflow: hidden;

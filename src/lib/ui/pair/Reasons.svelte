@@ -4,10 +4,31 @@
   import BandBar from '../common/BandBar.svelte';
   import Explained from '../common/Explained.svelte';
   import Figure from '../common/Figure.svelte';
+  import type { Difference } from '#core/what-if/difference';
   import { figureRows } from './figures';
 
   /** The figures of a plan, and beside them the working of the one that is chosen, by mouse or arrow keys. */
-  let { report, selected = $bindable() }: { report: PlanReport; selected: string } = $props();
+  type Props = {
+    report: PlanReport;
+    selected: string;
+    /** What is different against the starting point, by figure. */
+    changes?: ReadonlyMap<string, Difference> | null;
+  };
+  let { report, selected = $bindable(), changes = null }: Props = $props();
+
+  /** The difference of a figure as it is read: with its sign, and how much of the old one it is. */
+  function changeOf(key: string): { text: string; better: boolean | null } | undefined {
+    const difference = changes?.get(key);
+    if (!difference) return undefined;
+    if (difference.change === null)
+      return { text: difference.before === null ? 'new' : 'gone', better: difference.better };
+    const { change, percent, better } = difference;
+    const share =
+      percent === null || Math.abs(percent) >= 1000
+        ? ''
+        : ` (${percent > 0 ? '+' : '−'}${plainFigure(Math.abs(percent))}\u202f%)`;
+    return { text: `${change > 0 ? '▲' : '▼'} ${plainFigure(Math.abs(change))}${share}`, better };
+  }
 
   const rows = $derived(figureRows(report));
   /** What was chosen may not exist in this plan (a chain that fails has no rates): then its first figure is shown. */
@@ -63,6 +84,7 @@
       {onkeydown}
     >
       {#each rows as row (row.key)}
+        {@const changed = changeOf(row.key)}
         <!-- svelte-ignore a11y_click_events_have_key_events -->
         <div
           id={optionId(row.key)}
@@ -73,9 +95,18 @@
           onclick={() => (selected = row.key)}
         >
           <span class="label">{row.label}</span>
-          <span class="value"><Figure value={row.value} unit={row.unit} /></span>
+          <span class="value" class:words={row.words}
+            >{#if row.words}{row.value}{:else}<Figure value={row.value} unit={row.unit} />{/if}</span
+          >
           <span class="bar"
-            >{#if row.band}<BandBar band={row.band} />{/if}</span
+            >{#if changed}<span
+                class="change"
+                class:better={changed.better === true}
+                class:worse={changed.better === false}
+                >{changed.text}<span class="hidden-visually"
+                  >{changed.better === null ? '' : changed.better ? ', better' : ', worse'}</span
+                ></span
+              >{:else if row.band}<BandBar band={row.band} />{/if}</span
           >
           <span class="range">{row.range}</span>
         </div>
@@ -123,7 +154,7 @@
   }
   .row {
     display: grid;
-    grid-template-columns: 9.6rem 6.2rem minmax(60px, 1fr) auto;
+    grid-template-columns: 9.6rem 6.2rem minmax(0, 1fr) auto;
     align-items: center;
     gap: 8px;
     padding: 1px 6px;
@@ -144,6 +175,25 @@
   .value {
     text-align: right;
     font-weight: 600;
+  }
+  .value.words {
+    grid-column: 2 / 4;
+    padding-left: 2.2rem;
+    text-align: left;
+  }
+  .value.words + .bar {
+    display: none;
+  }
+  .change {
+    font: 12px var(--ash-mono);
+    color: var(--ash-soft);
+    white-space: nowrap;
+  }
+  .change.better {
+    color: var(--ash-pass);
+  }
+  .change.worse {
+    color: var(--ash-fail);
   }
   .range {
     font: 12px var(--ash-mono);

@@ -3,7 +3,15 @@ import { duration, figure, money, rate } from '#core/quantities/format';
 import { FILESYSTEMS } from '#core/facts/filesystems';
 import type { PlanReport } from '#core/plan/report';
 
-export type FigureRow = { key: string; label: string; value: string; unit: string; range: string; band: Band | null };
+export type FigureRow = {
+  key: string;
+  label: string;
+  value: string;
+  unit: string;
+  range: string;
+  band: Band | null;
+  words?: boolean;
+};
 
 const speed = (key: string, label: string, band: Band | null): FigureRow[] =>
   band
@@ -16,6 +24,11 @@ export function figureRows(report: PlanReport): FigureRow[] {
   const workingOf = (key: string) => report.workings.find((w) => w.figure === key);
   const usable = workingOf('capacity.usable')?.result;
   const power = workingOf('power.steady')?.result;
+  const limit = workingOf('job.limit');
+  const trim = workingOf('trim');
+  /** Advertised against reachable: reading, and writing beside it. */
+  const [ofRead, ofWrite] = (['read', 'write'] as const).map((of) => workingOf(`reachable.${of}`)?.result);
+  const percent = (value: unknown) => (typeof value === 'number' ? value.toFixed(0) : '–');
   return [
     ...speed('throughput.read', 'Read', throughput.read),
     ...speed('throughput.write', 'Write', throughput.write),
@@ -42,6 +55,44 @@ export function figureRows(report: PlanReport): FigureRow[] {
             ...split(duration(job.seconds.typical)),
             range: `${duration(job.seconds.low)} – ${duration(job.seconds.high)}`,
             band: null
+          }
+        ]
+      : []),
+    ...(limit
+      ? [
+          {
+            key: 'job.limit',
+            label: 'The job waits for',
+            value: typeof limit.result === 'string' ? limit.result : '',
+            unit: '',
+            range: '',
+            band: null,
+            words: true
+          }
+        ]
+      : []),
+    ...(typeof ofRead === 'number' || typeof ofWrite === 'number'
+      ? [
+          {
+            key: typeof ofRead === 'number' ? 'reachable.read' : 'reachable.write',
+            label: 'Of its read rating',
+            value: percent(ofRead),
+            unit: '%',
+            range: `${percent(ofWrite)} % of its write`,
+            band: null
+          }
+        ]
+      : []),
+    ...(trim
+      ? [
+          {
+            key: 'trim',
+            label: 'TRIM gets through',
+            value: String(trim.result),
+            unit: '',
+            range: report.trim?.onceWrittenGB ? 'the cache shrinks without it' : '',
+            band: null,
+            words: true
           }
         ]
       : []),
@@ -74,7 +125,7 @@ export function figureRows(report: PlanReport): FigureRow[] {
             label: 'Per terabyte',
             value: cost.perTB.toFixed(2),
             unit: `${cost.currency}/TB`,
-            range: `${cost.perTiBUsable.toFixed(2)} per usable TiB`,
+            range: `${cost.perTiBUsable.toFixed(2)} usable TiB`,
             band: null
           }
         ]

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { SCHOOL_IDS, SCHOOLS, type SchoolId } from '#core/facts/schools';
 import { id, text } from '#core/parts/field';
 import { plan, portOf } from '#core/plan/plan';
 import { planReportSchema } from '#core/plan/report';
@@ -9,7 +10,7 @@ import * as crates from '../../repositories/crates';
 import { listEvents } from '../../repositories/events';
 import { operation } from '../operation';
 import { planRequestSchema, resolvePlanRequest } from '../plan-request';
-import { inCrate, here, CRATE } from './common';
+import { changed, CRATE, here, inCrate, version } from './common';
 
 const event = z.strictObject({
   seq: z.number(),
@@ -87,6 +88,37 @@ export const resetCrate = operation({
     if (!crate.demo) throw new Problem('conflict', 'Only the demo crate can be reset.');
     return resetDemo(db, at);
   }
+});
+
+const sides = z.strictObject(
+  Object.fromEntries(
+    SCHOOL_IDS.map((school) => [
+      school,
+      z
+        .enum(Object.keys(SCHOOLS[school].choices) as [string, ...string[]])
+        .nullable()
+        .optional()
+        .describe(`${SCHOOLS[school].question}; by default ${SCHOOLS[school].standard}`)
+    ])
+  ) as Record<SchoolId, z.ZodOptional<z.ZodNullable<z.ZodEnum>>>
+);
+
+export const chooseHouseRules = operation({
+  method: 'put',
+  path: `${CRATE}/house-rules`,
+  summary:
+    'Choose sides where practice differs; null goes back to the default. Schools that are not named stay as they are.',
+  params: inCrate,
+  body: z.strictObject({ version, rules: sides }),
+  response: changed,
+  handle: ({ db, params, body, by, at }) =>
+    crates.chooseRules(db, {
+      id: params.crateId,
+      version: body.version,
+      rules: body.rules as Parameters<typeof crates.chooseRules>[1]['rules'],
+      by,
+      at
+    })
 });
 
 export const listEventsOf = operation({

@@ -16,8 +16,11 @@ export const updateCrate = operation({
   summary: 'Rename a crate or choose the currency it adds up in.',
   params: inCrate,
   body: z.strictObject({ version, name: text('Name', 60), currency: currency() }),
-  response: crateSchema,
-  handle: ({ db, params, body, by, at }) => update(db, { id: params.crateId, ...body, by, at })
+  response: crateSchema.extend({ group: z.string().describe('what undo takes') }),
+  handle: async ({ db, params, body, by, at }) => {
+    const { group } = await update(db, { id: params.crateId, ...body, by, at });
+    return { ...(await here(db, params.crateId)), group };
+  }
 });
 
 export const updateQuote = operation({

@@ -7,6 +7,8 @@
   import { day } from '#core/quantities/format';
   import { send, type Answer, type Changed } from '$lib/client/api';
   import { saved } from '$lib/client/undo';
+  import { AroundChoice } from '$lib/client/what-if.svelte';
+  import { measuredByPort } from '$lib/ui/pair/measured';
   import { notices } from '$lib/ui/frame/notices.svelte';
   import PairStation from '$lib/ui/pair/PairStation.svelte';
   import { choiceFromQuery, choiceToQuery } from '$lib/ui/pair/slots';
@@ -33,6 +35,10 @@
       ? { value, label: `${run.simulated ? 'simulated' : 'measured'} ${day(run.date)}` }
       : undefined;
   });
+
+  const around = new AroundChoice();
+  $effect(() => around.ask(data.library, choice));
+  $effect(() => () => around.stop());
 
   function onchange(next: Partial<Choice>): void {
     choice = next;
@@ -89,6 +95,10 @@
   tag={data.build.tag}
   stage={data.build.stage}
   {measured}
+  around={around.result}
+  start={data.build.choice}
+  measuredOn={measuredByPort(data.measured, choice)}
+  rulesHref="/c/{data.crate.slug}/house-rules"
   next={changed ? 'Save the change.' : data.next.text}
 >
   {#snippet head({ report })}
@@ -109,14 +119,14 @@
         />
       </div>
       <Button
-        size="field"
+        size="small"
         disabled={report === null || busy || name.trim() === ''}
         on:click={() => save(data.build.version)}>{changed ? 'Save the change' : 'Plan again'}</Button
       >
       {#if changed}
         <Button
           kind="ghost"
-          size="field"
+          size="small"
           on:click={() => {
             name = data.build.name;
             onchange(data.build.choice);
@@ -200,10 +210,10 @@
 
 <style>
   .stage {
-    width: 130px;
+    width: 116px;
   }
   .name {
-    width: 220px;
+    width: 160px;
   }
   .older {
     margin-bottom: 10px;

@@ -1,7 +1,11 @@
 import { loadLibrary } from '$lib/server/planning';
 import { forPage } from '$lib/server/page';
+import { measuredOn } from '$lib/server/repositories/runs';
 
 export async function load({ parent }) {
   const { crate } = await parent();
-  return { library: await forPage((db) => loadLibrary(db, crate.id)) };
+  return forPage(async (db) => {
+    const [library, measured] = await Promise.all([loadLibrary(db, crate.id), measuredOn(db, crate.id)]);
+    return { library, measured };
+  });
 }

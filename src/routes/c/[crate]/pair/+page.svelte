@@ -5,6 +5,8 @@
   import type { Choice } from '#core/build/build';
   import { send } from '$lib/client/api';
   import { saved } from '$lib/client/undo';
+  import { AroundChoice } from '$lib/client/what-if.svelte';
+  import { measuredByPort } from '$lib/ui/pair/measured';
   import PairStation from '$lib/ui/pair/PairStation.svelte';
   import { choiceFromQuery, choiceToQuery } from '$lib/ui/pair/slots';
 
@@ -17,6 +19,10 @@
   const empty = $derived(
     data.library.host.size === 0 || data.library.enclosure.size === 0 || data.library.drive.size === 0
   );
+
+  const around = new AroundChoice();
+  $effect(() => around.ask(data.library, choice));
+  $effect(() => () => around.stop());
 
   function onchange(next: Partial<Choice>): void {
     choice = next;
@@ -69,7 +75,15 @@
     </div>
   </div>
 {:else}
-  <PairStation library={data.library} {choice} {onchange} heading="Pair">
+  <PairStation
+    library={data.library}
+    {choice}
+    {onchange}
+    heading="Pair"
+    around={around.result}
+    measuredOn={measuredByPort(data.measured, choice)}
+    rulesHref="/c/{data.crate.slug}/house-rules"
+  >
     {#snippet head({ report })}
       <Button size="field" disabled={report === null} on:click={ask}>Save as build</Button>
     {/snippet}

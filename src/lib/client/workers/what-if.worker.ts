@@ -1,0 +1,18 @@
+import type { Library } from '#core/build/assemble';
+import type { Choice } from '#core/build/build';
+import { whatIf, type WhatIf } from '#core/what-if/what-if';
+
+/** What the page asks: the library once, then choices. Answers carry the number of their question. */
+export type Question = { library: Library } | { asked: number; choice: Choice };
+export type Reply = { asked: number; result: WhatIf | null };
+
+let library: Library | undefined;
+addEventListener('message', ({ data }: MessageEvent<Question>) => {
+  if ('library' in data) {
+    library = data.library;
+    return;
+  }
+  if (!library) return;
+  const reply: Reply = { asked: data.asked, result: whatIf(library, data.choice) };
+  postMessage(reply);
+});

@@ -1,0 +1,41 @@
+import type { Place } from '#core/build/pick';
+import type { Verdict } from '#core/findings/finding';
+import type { SwapRow } from '#core/what-if/what-if';
+
+export const PLACE_WORD: Record<Place, string> = {
+  port: 'host port',
+  cable: 'cable',
+  enclosure: 'enclosure',
+  drive: 'drive'
+};
+
+export type SwapColumn = 'name' | 'verdict' | 'read' | 'write' | 'sustained' | 'seconds' | 'price' | 'perGain';
+const ORDER: Record<Verdict, number> = { works: 0, limited: 1, check: 2, fails: 3 };
+
+function valueOf(row: SwapRow, column: SwapColumn): number | string | null {
+  switch (column) {
+    case 'name':
+      return row.name;
+    case 'verdict':
+      return ORDER[row.verdict];
+    case 'price':
+      return row.price?.amount ?? null;
+    case 'perGain':
+      return row.perGain?.amount ?? null;
+    case 'seconds':
+      return row.seconds;
+    default:
+      return row[column]?.typical ?? null;
+  }
+}
+
+/** Sorted by a column; what has no value stands at the end either way, and names settle ties. */
+export function sortedRows(rows: readonly SwapRow[], column: SwapColumn, down: boolean): SwapRow[] {
+  const sign = down ? -1 : 1;
+  return [...rows].sort((a, b) => {
+    const [x, y] = [valueOf(a, column), valueOf(b, column)];
+    if (x === null || y === null) return x === y ? a.name.localeCompare(b.name) : x === null ? 1 : -1;
+    const order = typeof x === 'string' ? x.localeCompare(y as string) : x - (y as number);
+    return sign * order || a.name.localeCompare(b.name);
+  });
+}

@@ -1,0 +1,7 @@
+import { forPage } from '$lib/server/page';
+import { measuredOn } from '$lib/server/repositories/runs';
+
+export async function load({ parent }) {
+  const { crate } = await parent();
+  return { measured: await forPage((db) => measuredOn(db, crate.id)) };
+}

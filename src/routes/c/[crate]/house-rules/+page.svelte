@@ -1,0 +1,138 @@
+<script lang="ts">
+  import { page } from '$app/state';
+  import { SCHOOL_IDS, SCHOOLS, schoolChoice, type SchoolId } from '#core/facts/schools';
+  import { changesOf } from '$lib/client/change';
+  import Explained from '$lib/ui/common/Explained.svelte';
+
+  let { data } = $props();
+  const change = $derived(changesOf(data.crate.id));
+  let busy = $state(false);
+  const rules = $derived(data.crate.houseRules);
+  const own = $derived(SCHOOL_IDS.filter((id) => rules[id] !== undefined).length);
+  const asked = $derived(page.url.hash.slice(1));
+
+  async function choose(school: SchoolId, choice: string | null): Promise<void> {
+    if (busy) return;
+    busy = true;
+    const side = choice ?? SCHOOLS[school].standard;
+    const { label } = (SCHOOLS[school].choices as Record<string, { label: string }>)[side]!;
+    await change(
+      'PUT',
+      `/api/crates/${data.crate.id}/house-rules`,
+      { version: data.crate.version, rules: { [school]: choice } },
+      choice === null ? `${SCHOOLS[school].question}: back to the default.` : `${SCHOOLS[school].question}: ${label}.`
+    );
+    busy = false;
+  }
+</script>
+
+<svelte:head><title>House rules · {data.crate.name} · Ash Crate</title></svelte:head>
+<div class="page">
+  <div class="page-head">
+    <div class="grow">
+      <h1>House rules</h1>
+      <p class="quiet">
+        Where practice differs, both sides have their reasons. Choose once for this crate; wherever a rule decides
+        something, it is named. {own === 0
+          ? 'Every default stands.'
+          : `${own} of ${SCHOOL_IDS.length} chosen here, the others at their default.`}
+      </p>
+    </div>
+  </div>
+  <ol>
+    {#each SCHOOL_IDS as id (id)}
+      {@const school = SCHOOLS[id]}
+      {@const chosen = schoolChoice(id, rules)}
+      <li {id} class:asked={asked === id}>
+        <fieldset disabled={busy}>
+          <legend>{school.name} <span class="question">{school.question}</span></legend>
+          <div class="sides">
+            {#each Object.entries(school.choices) as [choice, side] (choice)}
+              <label class:chosen={chosen === choice}>
+                <input
+                  type="radio"
+                  name={id}
+                  value={choice}
+                  checked={chosen === choice}
+                  onchange={() => void choose(id, choice)}
+                />
+                <span>
+                  <strong>{side.label}</strong>{#if school.standard === choice}<span class="small quiet">
+                      · default</span
+                    >{/if}<br />
+                  <span class="why"><Explained text={side.because} /></span>
+                </span>
+              </label>
+            {/each}
+          </div>
+        </fieldset>
+        <p class="small quiet">
+          Decides {school.decides}.{#if rules[id] !== undefined}
+            Chosen for this crate. <button
+              type="button"
+              class="link"
+              disabled={busy}
+              onclick={() => void choose(id, null)}>Back to the default</button
+            >{/if}
+        </p>
+      </li>
+    {/each}
+  </ol>
+</div>
+
+<style>
+  ol {
+    margin: 0;
+    padding: 0;
+    list-style: none;
+  }
+  li {
+    padding: 10px 0 12px;
+    border-top: 1px solid var(--ash-line);
+    scroll-margin-top: 60px;
+  }
+  li.asked {
+    box-shadow: inset 3px 0 0 var(--ash-ink);
+    padding-left: 12px;
+  }
+  fieldset {
+    margin: 0;
+    padding: 0;
+    border: 0;
+  }
+  legend {
+    margin-bottom: 6px;
+    font-weight: 650;
+  }
+  .question {
+    margin-left: 8px;
+    font-weight: 400;
+    color: var(--ash-soft);
+  }
+  .sides {
+    display: grid;
+    grid-template-columns: repeat(auto-fit, minmax(280px, 1fr));
+    gap: 8px;
+    margin-bottom: 4px;
+  }
+  label {
+    display: flex;
+    gap: 10px;
+    padding: 8px 12px;
+    background: var(--ash-sheet);
+    border: 1px solid var(--ash-line);
+    cursor: pointer;
+    line-height: 1.4;
+  }
+  label.chosen {
+    border-color: var(--ash-edge);
+    box-shadow: inset 3px 0 0 var(--ash-ink);
+  }
+  input {
+    margin-top: 3px;
+    accent-color: var(--ash-ember);
+  }
+  .why {
+    color: var(--ash-soft);
+  }
+</style>
