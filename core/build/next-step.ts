@@ -1,5 +1,6 @@
 import type { Comparison } from '../bench/compare.ts';
 import { FILESYSTEMS } from '../facts/filesystems.ts';
+import { ruleName, schoolChoice, type HouseRules, type SchoolId } from '../facts/schools.ts';
 import type { PlanReport } from '../plan/report.ts';
 import { day } from '../quantities/format.ts';
 import type { BuildStage } from './stages.ts';
@@ -21,7 +22,18 @@ export type BuildState = {
   /** The newest result against the plan, and its day; empty where nothing was measured. */
   latest: readonly Comparison[];
   measuredOn: string | undefined;
+  /** The crate's house rules; where one chose the step, the step names it. */
+  rules?: HouseRules | undefined;
 };
+
+const JUDGE = {
+  both: 'Run the pair check and enter the result, then time a copy of your own',
+  synthetic: 'Run the pair check and enter the result',
+  copy: 'Time a copy of your own with the stopwatch, and enter what the pair check gives beside it'
+} as const;
+/** Names a rule where the crate chose it itself; defaults go without saying in a step of a few words. */
+const named = (school: SchoolId, rules: HouseRules | undefined): string =>
+  rules?.[school] === undefined ? '' : ` (${ruleName(school, rules)})`;
 
 /** A quarter of a year. */
 const RETEST_DAYS = 91;
@@ -31,7 +43,7 @@ const RETEST_DAYS = 91;
  * @param today ISO date; the clock is the caller's
  */
 export function nextStep(build: BuildState, today: string): NextStep {
-  const { stage, report } = build;
+  const { stage, report, rules } = build;
   if (stage === 'retired') return { text: 'Retired; nothing to do.', station: 'log', tone: 'waits' };
   const failing = report.findings.find((f) => f.severity === 'fail');
   if (failing) return { text: failing.remedy ?? failing.message, station: 'pair', tone: 'urgent' };
@@ -60,20 +72,24 @@ export function nextStep(build: BuildState, today: string): NextStep {
       };
     case 'assembled':
       return {
-        text: `Format it as ${format}. Formatting erases the drive: check its size and name first.`,
+        text: `Format it as ${format}${schoolChoice('software', rules) === 'system' ? ' with the system’s own tools' : ', with the supplied software where it is needed'}${named('software', rules)}. Formatting erases the drive: check its size and name first.`,
         station: 'pair',
         tone: 'do',
         marks: 'formatted'
       };
     case 'formatted':
-      return { text: 'Run the pair check and enter the result.', station: 'bench', tone: 'do' };
+      return {
+        text: `${JUDGE[schoolChoice('judge-by', rules) as keyof typeof JUDGE]}${named('judge-by', rules)}.`,
+        station: 'bench',
+        tone: 'do'
+      };
     case 'benched':
     case 'in service': {
       const below = build.latest.filter((row) => row.place === 'below');
       if (below.length > 0) {
         const worst = below.reduce((a, b) => (a.percentOfTypical < b.percentOfTypical ? a : b));
         return {
-          text: `Find out why it measured ${Math.round(worst.percentOfTypical)} % of the typical forecast: other port, other cable, then a second host.`,
+          text: `Find out why it measured ${Math.round(worst.percentOfTypical)} % of the typical forecast: ${schoolChoice('one-host', rules) === 'link-first' ? 'other port, other cable, then a second host' : 'the drive’s own test and health first, then port, cable and host'}${named('one-host', rules)}.`,
           station: 'bench',
           tone: 'urgent'
         };

@@ -111,6 +111,19 @@ export function readDraft(fields: readonly Field[], draft: Draft, path = ''): Re
   return { spec, errors };
 }
 
+/** The draft without one row of a list; the later ones move up. */
+export function withoutRow(draft: Draft, listPath: string, row: number): Draft {
+  const next: Draft = {};
+  for (const [path, value] of Object.entries(draft)) {
+    const inside = path.startsWith(`${listPath}.`) ? /^(\d+)\.(.*)$/.exec(path.slice(listPath.length + 1)) : null;
+    if (!inside) next[path] = value;
+    else if (Number(inside[1]) < row) next[path] = value;
+    else if (Number(inside[1]) > row) next[`${listPath}.${Number(inside[1]) - 1}.${inside[2]}`] = value;
+  }
+  next[listPath] = Number(draft[listPath]) - 1;
+  return next;
+}
+
 /** Whether a text is a day of the calendar, year-month-day. */
 export function isDay(text: string): boolean {
   const day = new Date(`${text}T00:00:00Z`);

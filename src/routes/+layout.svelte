@@ -6,12 +6,14 @@
   import '$lib/ui/theme.css';
   import '../app.css';
   import { invalidateAll } from '$app/navigation';
+  import { page } from '$app/state';
   import { server, watchServer } from '$lib/client/watch.svelte';
   import KeysHelp from '$lib/ui/frame/KeysHelp.svelte';
   import { keys, onkeydown } from '$lib/ui/frame/keys.svelte';
   import Notices from '$lib/ui/frame/Notices.svelte';
 
   let { children } = $props();
+  const crate = $derived((page.data as { crate?: { slug: string } }).crate);
 
   $effect(() => {
     keys.load();
@@ -30,7 +32,7 @@
 {/if}
 {@render children()}
 <Notices />
-<KeysHelp />
+<KeysHelp href={crate ? `/c/${crate.slug}/keys` : undefined} />
 
 <style>
   .away {

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { GLOSSARY } from '#core/facts/glossary';
+  import { SCHOOL_IDS, SCHOOLS } from '#core/facts/schools';
   import { KINDS, KIND_LABEL } from '#core/parts/kinds';
   import { keys } from '$lib/ui/frame/keys.svelte';
   import Palette, { type Entry } from '$lib/ui/frame/Palette.svelte';
@@ -19,6 +20,15 @@
     })),
     { title: 'Builds', detail: 'go to', href: `${home}/builds` },
     { title: 'New build', detail: 'Pair', href: `${home}/pair` },
+    { title: 'Rank', detail: 'every combination', href: `${home}/rank` },
+    { title: 'Several at once', detail: 'shared controllers and hubs', href: `${home}/together` },
+    { title: 'Jobs', detail: 'what builds are for', href: `${home}/jobs` },
+    { title: 'House rules', detail: 'where practice differs', href: `${home}/house-rules` },
+    ...SCHOOL_IDS.map((id) => ({
+      title: SCHOOLS[id].name,
+      detail: `house rule: ${SCHOOLS[id].question.toLowerCase()}`,
+      href: `${home}/house-rules#${id}`
+    })),
     { title: 'Units', detail: 'go to', href: `${home}/units` },
     { title: 'Find a unit by its tag', detail: 'scan or type', href: `${home}/find` },
     { title: 'Labels', detail: 'print', href: `${home}/labels` },
@@ -28,7 +38,7 @@
     { title: 'History', detail: 'who changed what', href: `${home}/history` },
     { title: 'Glossary', detail: 'terms', href: `${home}/glossary` },
     { title: 'Backup and restore', detail: 'everything', href: '/backup' },
-    { title: 'Keys', detail: 'help', run: () => (keys.setting.help = true) },
+    { title: 'Keys', detail: 'all of them', href: `${home}/keys` },
     ...GLOSSARY.map(({ term, also = [] }) => ({
       title: term,
       detail: ['glossary', ...also].join(', '),
@@ -65,6 +75,10 @@
       { keys: '/', label: 'Find or do (also Ctrl K)', run: () => (open = true) },
       { keys: 'g u', label: 'Go to the units', run: () => void goto(`${home}/units`) },
       { keys: 'g f', label: 'Find a unit by its tag', run: () => void goto(`${home}/find`) },
+      { keys: 'g r', label: 'Rank', run: () => void goto(`${home}/rank`) },
+      { keys: 'g j', label: 'Jobs', run: () => void goto(`${home}/jobs`) },
+      { keys: 'g h', label: 'House rules', run: () => void goto(`${home}/house-rules`) },
+      { keys: 'g a', label: 'Several at once', run: () => void goto(`${home}/together`) },
       { keys: 'g v', label: 'Paste a specification', run: () => void goto(`${home}/crate/paste`) }
     ])
   );

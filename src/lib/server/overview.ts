@@ -57,7 +57,17 @@ export async function buildRows(db: Knex, crateId: string, today: string): Promi
       perTB: report.cost ? { amount: report.cost.perTB, currency: report.cost.currency } : undefined,
       latest: newest ? { comparisons, date: newest.date, simulated: newest.simulated } : undefined,
       outdated,
-      next: nextStep({ stage: build.stage, report, outdated, latest: comparisons, measuredOn: newest?.date }, today)
+      next: nextStep(
+        {
+          stage: build.stage,
+          report,
+          outdated,
+          latest: comparisons,
+          measuredOn: newest?.date,
+          rules: library.houseRules
+        },
+        today
+      )
     };
   });
 }

@@ -36,15 +36,20 @@ export const DEMO_MODELS: readonly Model[] = [
     os: { family: 'linux', version: '6.1' },
     ports: [
       { id: 'u4', label: 'front USB4', plug: 'usb-c', modes: ['usb4-40g'], powerW: 15 },
-      { id: 'c1', label: 'rear USB-C 1', plug: 'usb-c', modes: ['usb-10g'], powerW: 7.5 },
-      { id: 'c2', label: 'rear USB-C 2', plug: 'usb-c', modes: ['usb-10g'], powerW: 7.5 },
+      { id: 'c1', label: 'rear USB-C 1', plug: 'usb-c', modes: ['usb-10g'], powerW: 7.5, shares: 'rear' },
+      { id: 'c2', label: 'rear USB-C 2', plug: 'usb-c', modes: ['usb-10g'], powerW: 7.5, shares: 'rear' },
       ...[1, 2, 3, 4].map((n) => ({
         id: `a${n}`,
         label: `USB-A ${n}`,
         plug: 'usb-a' as const,
         modes: ['usb-5g' as const],
-        powerW: 4.5
+        powerW: 4.5,
+        shares: 'hub'
       }))
+    ],
+    shared: [
+      { id: 'rear', label: 'the rear controller', MBps: 1100 },
+      { id: 'hub', label: 'the hub of the USB-A ports', MBps: 450, powerW: 10 }
     ],
     internalDisk: { readMBps: 6800, writeMBps: 5200, cacheGB: 180, postCacheWriteMBps: 1600, freeGB: 900 }
   },
@@ -503,7 +508,16 @@ export const DEMO_MODELS: readonly Model[] = [
     readMBps: 5200,
     writeMBps: 4600
   },
-  { kind: 'alternative', name: 'Pebble portable 2TB', sort: 'portable', capacityTB: 2, readMBps: 1000, writeMBps: 950 }
+  { kind: 'alternative', name: 'Pebble portable 2TB', sort: 'portable', capacityTB: 2, readMBps: 1000, writeMBps: 950 },
+  { kind: 'alternative', name: 'Flint stick 1TB', sort: 'flash-stick', capacityTB: 1, readMBps: 400, writeMBps: 180 },
+  {
+    kind: 'alternative',
+    name: 'Mica card 512GB',
+    sort: 'memory-card',
+    capacityTB: 0.512,
+    readMBps: 190,
+    writeMBps: 130
+  }
 ];
 
 const MAC = { family: 'macos' as const };
@@ -594,7 +608,11 @@ export const DEMO_PRICES: Readonly<Record<string, number>> = {
   'Withy 2.0 20G': 19,
   'Rush C-C 10G': 9,
   'Rush A-C 5G': 6,
-  'Reed eSATA': 7
+  'Reed eSATA': 7,
+  'Moss with the larger disk': 460,
+  'Pebble portable 2TB': 189,
+  'Flint stick 1TB': 84,
+  'Mica card 512GB': 58
 };
 
 /** What was found out about drives behind bridges. */

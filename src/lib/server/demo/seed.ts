@@ -7,7 +7,7 @@ import { plan, portOf } from '#core/plan/plan';
 import { simulatePairCheck } from '#core/simulate/pair-check';
 import { loadLibrary, planInputFor } from '../planning';
 import { createBuild } from '../repositories/builds';
-import { createCrate, listCrates, removeCrate, type Crate } from '../repositories/crates';
+import { chooseRules, createCrate, getCrate, listCrates, removeCrate, type Crate } from '../repositories/crates';
 import { createJob } from '../repositories/jobs';
 import { createModel, setTarget } from '../repositories/models';
 import { createQuote } from '../repositories/quotes';
@@ -117,8 +117,9 @@ async function seedNotes(db: Knex, crateId: string): Promise<void> {
   await addUnits(db, {
     ...base,
     count: 2,
-    unit: { modelId: demoId('Chert T4 2TB'), state: 'owned', location: 'drawer 2' }
+    unit: { modelId: demoId('Chert T4 2TB'), state: 'owned', location: 'drawer 2', resale: 90 }
   });
+  await chooseRules(db, { ...base, id: crateId, version: 1, rules: { cooling: 'fan' } });
   const receipt = 'Marktgasse Teile\n20 Oct 2026\nTrivet 40, one piece\n79.80 EUR, paid\n(an invented receipt)\n';
   await createAttachment(db, {
     ...base,
@@ -229,7 +230,7 @@ async function seedDemo(db: Knex, at: string): Promise<Crate> {
   await seedNotes(db, crate.id);
   await seedBuilds(db, crate.id);
   await seedLending(db, crate.id);
-  return crate;
+  return getCrate(db, { id: crate.id });
 }
 
 /** The demo crate, made once, on a database that has no crate yet. One transaction: all of it or nothing. */

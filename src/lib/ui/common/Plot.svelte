@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { Data, Layout } from 'plotly.js';
+  import type { Data, Layout, LayoutAxis } from 'plotly.js';
   import type * as Plotly from 'plotly.js-cartesian-dist-min';
 
   type Drawing = (typeof Plotly)['default'];
@@ -9,11 +9,23 @@
     title,
     summary,
     traces,
-    layout = {}
-  }: { title: string; summary: string; traces: Data[]; layout?: Partial<Layout> } = $props();
+    layout = {},
+    onpick
+  }: {
+    title: string;
+    summary: string;
+    traces: Data[];
+    layout?: Partial<Layout>;
+    /** A point was pressed; gives its `customdata`. */
+    onpick?: (key: string) => void;
+  } = $props();
   let element = $state<HTMLDivElement>();
   let plotly = $state.raw<Drawing>();
   let theme = $state(0);
+
+  /** The title of an axis in the size of its figures. */
+  const titled = (axis: Partial<LayoutAxis> | undefined): Partial<LayoutAxis> =>
+    axis?.title ? { ...axis, title: { ...axis.title, font: { size: 12 } } } : (axis ?? {});
 
   $effect(() => {
     void import('plotly.js-cartesian-dist-min').then((module) => (plotly = module.default));
@@ -38,17 +50,26 @@
         paper_bgcolor: 'rgba(0,0,0,0)',
         plot_bgcolor: 'rgba(0,0,0,0)',
         font: { family: colour('--ash-font'), size: 12, color: colour('--ash-soft') },
-        colorway: ['--ash-ink', '--ash-note', '--ash-caution', '--ash-pass', '--ash-fail'].map(colour),
+        colorway: ['--ash-ink', '--ash-note', '--ash-edge', '--ash-soft', '--ash-band'].map(colour),
         margin: { l: 56, r: 12, t: 8, b: 40 },
         height: 240,
         legend: { orientation: 'h', y: 1.12 },
         ...layout,
-        xaxis: { ...axis, ...layout.xaxis },
-        yaxis: { ...axis, ...layout.yaxis }
+        xaxis: { ...axis, ...titled(layout.xaxis) },
+        yaxis: { ...axis, ...titled(layout.yaxis) }
       },
       { displayModeBar: false, responsive: false }
     );
     const box = element;
+    const drawn = box as unknown as {
+      on(event: 'plotly_click', then: (event: { points: { customdata?: unknown }[] }) => void): void;
+      removeAllListeners(event: 'plotly_click'): void;
+    };
+    drawn.removeAllListeners('plotly_click');
+    drawn.on('plotly_click', ({ points }) => {
+      const key = points[0]?.customdata;
+      if (typeof key === 'string') onpick?.(key);
+    });
     const draw = plotly;
     const resize = new ResizeObserver(() => requestAnimationFrame(() => box.isConnected && draw.Plots.resize(box)));
     resize.observe(box);

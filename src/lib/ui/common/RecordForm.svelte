@@ -1,6 +1,6 @@
 <script lang="ts">
   import { Button } from 'carbon-components-svelte';
-  import { draftFrom, readDraft, type Draft, type Field, type FormError } from '#core/parts/form';
+  import { draftFrom, readDraft, withoutRow, type Draft, type Field, type FormError } from '#core/parts/form';
   import FieldInput from '../parts/FieldInput.svelte';
   import { refusedFields, type Refusal } from '../parts/refused';
 
@@ -62,7 +62,15 @@
 
 <form onsubmit={submit} novalidate>
   {#each fields as field (field.key)}
-    <FieldInput {field} path={field.key} {draft} {errors} assumed={{}} {onedit} onremove={() => {}} />
+    <FieldInput
+      {field}
+      path={field.key}
+      {draft}
+      {errors}
+      assumed={{}}
+      {onedit}
+      onremove={(list, row) => (draft = withoutRow(draft, list, row))}
+    />
   {/each}
   <div class="end">
     <Button type="submit" size="small" disabled={busy}>{saveLabel}</Button>

@@ -1,6 +1,9 @@
 <script lang="ts">
   import { Modal, Toggle } from 'carbon-components-svelte';
   import { keys } from './keys.svelte';
+
+  /** Where all of them stand, where there is such a page. */
+  let { href }: { href?: string | undefined } = $props();
 </script>
 
 <Modal passiveModal bind:open={keys.setting.help} modalHeading="Keys" size="xs">
@@ -8,12 +11,13 @@
     <thead><tr><th>Key</th><th>What it does</th></tr></thead>
     <tbody>
       {#each keys.list as key (key.keys)}
-        <tr><td><kbd>{key.keys}</kbd></td><td>{key.label}</td></tr>
+        <tr><td><kbd>{key.keys === ' ' ? 'Space' : key.keys}</kbd></td><td>{key.label}</td></tr>
       {/each}
       <tr><td><kbd>?</kbd></td><td>This list</td></tr>
       <tr><td><kbd>↑ ↓</kbd></td><td>In the figures of a plan: the next figure and its working</td></tr>
     </tbody>
   </table>
+  {#if href}<p class="all"><a {href} onclick={() => (keys.setting.help = false)}>All keys, page by page</a></p>{/if}
   <Toggle
     labelText="Single keys"
     labelA="off"
@@ -29,7 +33,8 @@
     border: 1px solid var(--ash-edge);
     font: 12px var(--ash-mono);
   }
-  table {
+  table,
+  .all {
     margin-bottom: 20px;
   }
 </style>

@@ -38,6 +38,9 @@ export const keys = {
   }
 };
 
+/** What Space presses, opens or chooses by itself. */
+const PRESSABLE = 'button, a, summary, label, [role="tab"], [role="option"], [role="listbox"], [role="button"]';
+
 let pending = '';
 let pendingAt = 0;
 
@@ -52,6 +55,7 @@ export function onkeydown(event: KeyboardEvent): void {
     document.querySelector('.bx--modal.is-visible')
   )
     return;
+  if (event.key === ' ' && event.target instanceof Element && event.target.closest(PRESSABLE)) return;
   if (event.key === '?') {
     setting.help = true;
     event.preventDefault();

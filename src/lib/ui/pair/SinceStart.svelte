@@ -47,7 +47,7 @@
     {:else if toPay}<span class="told">to pay <span class="figure">{money(toPay.amount, toPay.currency)}</span></span
       >{/if}
     {#if perGain && perGain.amount > 0}<span class="told"
-        ><span class="figure">{figure(perGain.amount)}{'\u202f'}{perGain.currency}</span> per MB/s of {perGain.of} gained</span
+        ><span class="figure">{figure(perGain.amount)}&#8239;{perGain.currency}</span> per MB/s of {perGain.of} gained</span
       >{/if}
   </p>
   <Button kind="ghost" size="small" on:click={onback}>Back to it</Button>

@@ -4,7 +4,7 @@
   import { fillDrive, fillEnclosure } from '#core/parts/fill';
   import type { Drive } from '#core/parts/drive';
   import type { Enclosure } from '#core/parts/enclosure';
-  import { draftFrom, readDraft, type Draft, type Field, type FormError } from '#core/parts/form';
+  import { draftFrom, readDraft, withoutRow, type Draft, type Field, type FormError } from '#core/parts/form';
   import FieldInput from './FieldInput.svelte';
 
   type Props = {
@@ -95,15 +95,7 @@
   }
   /** Takes a row out of a list and moves the later ones up. */
   function onremove(listPath: string, row: number): void {
-    const next: Draft = {};
-    for (const [path, value] of Object.entries(draft)) {
-      const inside = path.startsWith(`${listPath}.`) ? /^(\d+)\.(.*)$/.exec(path.slice(listPath.length + 1)) : null;
-      if (!inside) next[path] = value;
-      else if (Number(inside[1]) < row) next[path] = value;
-      else if (Number(inside[1]) > row) next[`${listPath}.${Number(inside[1]) - 1}.${inside[2]}`] = value;
-    }
-    next[listPath] = Number(draft[listPath]) - 1;
-    draft = next;
+    draft = withoutRow(draft, listPath, row);
     touched = true;
   }
   function submit(event: SubmitEvent): void {

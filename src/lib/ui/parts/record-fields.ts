@@ -1,6 +1,7 @@
 import type { Field } from '#core/parts/form';
 import { formFields } from '#core/parts/form-fields';
 import { exchangeRateSchema } from '#core/parts/exchange-rate';
+import { jobSchema } from '#core/parts/job';
 import { knownPairSchema } from '#core/parts/known-pair';
 import { quoteSchema } from '#core/parts/quote';
 import { unitSchema } from '#core/parts/unit';
@@ -51,3 +52,6 @@ export const rateFields = (to: string): Field[] =>
         ? { ...field, title: `is in ${to}` }
         : field
   );
+
+/** The form of a job. */
+export const jobFields = (): Field[] => formFields(jobSchema.omit({ id: true }));

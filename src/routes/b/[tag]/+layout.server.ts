@@ -18,7 +18,14 @@ export async function load({ params }) {
     const newest = runs[0];
     const latest = newest ? compareWithPlan(newest.results, build.report) : [];
     const next = nextStep(
-      { stage: build.stage, report: build.report, outdated: differences.length > 0, latest, measuredOn: newest?.date },
+      {
+        stage: build.stage,
+        report: build.report,
+        outdated: differences.length > 0,
+        latest,
+        measuredOn: newest?.date,
+        rules: crate.houseRules
+      },
       today()
     );
     return { build, crate, runs, library, differences, next, today: today() };

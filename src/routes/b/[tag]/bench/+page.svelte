@@ -12,6 +12,8 @@
   import ResultForm from '$lib/ui/bench/ResultForm.svelte';
   import Figure from '$lib/ui/common/Figure.svelte';
   import Lane from '$lib/ui/common/Lane.svelte';
+  import { ruleName, schoolChoice } from '#core/facts/schools';
+  import Stopwatch from '$lib/ui/bench/Stopwatch.svelte';
   import { notices } from '$lib/ui/frame/notices.svelte';
 
   let { data } = $props();
@@ -124,6 +126,14 @@
       </p>{/if}
   {/if}
 
+  {#if schoolChoice('judge-by', data.crate.houseRules) !== 'synthetic'}
+    <Stopwatch
+      until={schoolChoice('stop-watch', data.crate.houseRules) === 'last-byte'
+        ? 'when the last byte is down: the volume shows all of it'
+        : 'at the system’s signal, every time the same one'}
+      rule={ruleName('stop-watch', data.crate.houseRules)}
+    />
+  {/if}
   <div class="columns">
     <section>
       <h2>Enter a pair check</h2>

@@ -1,0 +1,96 @@
+<script lang="ts">
+  import { Button, TextInput } from 'carbon-components-svelte';
+  import { timedRate } from '#core/bench/stopwatch';
+  import { figure, rate } from '#core/quantities/format';
+  import { readQuantity } from '#core/quantities/read';
+  import { keys } from '../frame/keys.svelte';
+
+  /** When to stop, as the house rule has it. */
+  let { until, rule }: { until: string; rule: string } = $props();
+
+  let size = $state('');
+  let startedAt = $state<number>();
+  let stoppedAt = $state<number>();
+  let now = $state(0);
+  const running = $derived(startedAt !== undefined && stoppedAt === undefined);
+  const seconds = $derived(startedAt === undefined ? 0 : Math.max(0, ((stoppedAt ?? now) - startedAt) / 1000));
+  const reading = $derived(size.trim() === '' ? null : readQuantity(size, { unit: 'GB', min: 0.001, max: 200_000 }));
+  const timed = $derived(
+    reading?.ok && stoppedAt !== undefined && seconds > 0 ? timedRate(reading.value, seconds, false) : null
+  );
+  const face = $derived(
+    `${Math.floor(seconds / 60)}:${(Math.floor(seconds) % 60).toString().padStart(2, '0')}.${Math.floor((seconds * 10) % 10)}`
+  );
+
+  function press(): void {
+    const at = performance.now();
+    if (running) stoppedAt = at;
+    else {
+      startedAt = now = at;
+      stoppedAt = undefined;
+    }
+  }
+  $effect(() => {
+    if (!running) return;
+    const ticking = setInterval(() => (now = performance.now()), 100);
+    return () => clearInterval(ticking);
+  });
+  $effect(() => keys.add([{ keys: ' ', label: 'On Bench: start and stop the stopwatch (Space)', run: press }]));
+</script>
+
+<section class="watch no-print" aria-label="Stopwatch">
+  <Button kind={running ? 'danger' : 'primary'} on:click={press}>{running ? 'Stop' : 'Start the stopwatch'}</Button>
+  <p class="face figure" role="timer">{face}<span class="unit">min</span></p>
+  <div class="size">
+    <TextInput
+      size="sm"
+      labelText="What is copied, GB"
+      placeholder="420 GB"
+      bind:value={size}
+      invalid={reading !== null && !reading.ok}
+      invalidText={reading && !reading.ok ? reading.message : ''}
+    />
+  </div>
+  <p class="out" aria-live="polite">
+    {#if timed}
+      <span class="figure"><strong>{rate(timed.MBps)}</strong><span class="unit">MB/s</span></span>
+      <span class="small quiet"
+        >{rate(timed.low)} – {rate(timed.high)}, for a hand is off by ±{figure(timed.errorS)}&#8239;s ({figure(
+          timed.percent
+        )}&#8239;%)</span
+      >
+    {:else}<span class="small quiet">Stop {until} ({rule}).</span>{/if}
+  </p>
+</section>
+
+<style>
+  .watch {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: 10px 20px;
+    margin: 14px 0;
+    padding: 10px 14px;
+    background: var(--ash-sheet);
+    border: 1px solid var(--ash-line);
+  }
+  .face {
+    min-width: 130px;
+    font-size: var(--ash-text-large);
+  }
+  .size {
+    width: 160px;
+  }
+  .out {
+    flex: 1 1 240px;
+  }
+  @media (max-width: 560px) {
+    /* One hand, at the bench. */
+    .watch :global(.bx--btn) {
+      width: 100%;
+      max-width: none;
+      min-height: 72px;
+      font-size: 18px;
+    }
+  }
+</style>

@@ -1,0 +1,77 @@
+import type { Data } from 'plotly.js';
+import type { AlternativePoint, FrontierPoint, RankRow } from '#core/rank/request';
+import { money, rate } from '#core/quantities/format';
+
+type Named = (row: Pick<RankRow, 'hostId' | 'portId' | 'cableId' | 'enclosureId' | 'driveId'>) => string;
+export const keyOf = (c: Pick<RankRow, 'hostId' | 'portId' | 'cableId' | 'enclosureId' | 'driveId'>): string =>
+  [c.hostId, c.portId, c.cableId ?? '', c.enclosureId, c.driveId].join('~');
+
+/**
+ * Price of a terabyte against what is written for long: the rows that are shown, at hand and to buy, the frontier of all of them,
+ * and the other ways. What has no price has no place here.
+ */
+export function rankTraces(
+  rows: readonly RankRow[],
+  frontier: readonly FrontierPoint[],
+  ways: readonly AlternativePoint[],
+  nameOf: Named,
+  capacityOf: (driveId: string) => number,
+  currency: string
+): Data[] {
+  const priced = rows.filter((row) => row.perTB !== null);
+  const points = (name: string, list: readonly RankRow[], symbol: string): Data => ({
+    type: 'scatter',
+    mode: 'markers',
+    name,
+    marker: { size: 9, symbol },
+    x: list.map((row) => Number(row.perTB!.toFixed(2))),
+    y: list.map((row) => row.sustainedWrite.typical),
+    text: list.map(nameOf),
+    customdata: list.map(keyOf),
+    hovertemplate: `%{text}<br>%{x:.2f} ${currency}/TB, %{y:.0f} MB/s<extra></extra>`
+  });
+  const open = (row: RankRow) => row.toBuy.length > 0;
+  const onIt = frontier.map(({ first }) => `${nameOf(first)}`);
+  return [
+    {
+      type: 'scatter',
+      mode: 'lines',
+      name: 'frontier: cheapest for its speed',
+      line: { shape: 'hv', width: 2 },
+      x: frontier.map(({ cost }) => Number(cost.toFixed(2))),
+      y: frontier.map(({ sustainedWrite }) => sustainedWrite),
+      text: onIt,
+      customdata: frontier.map(({ first }) => keyOf(first)),
+      hovertemplate: `%{text}<br>%{x:.2f} ${currency}/TB, %{y:.0f} MB/s<extra>frontier</extra>`
+    },
+    points(
+      'at hand',
+      priced.filter((row) => !open(row)),
+      'circle'
+    ),
+    points('something to buy', priced.filter(open), 'circle-open'),
+    {
+      type: 'scatter',
+      mode: 'text+markers',
+      name: 'other ways, as stated',
+      marker: { size: 11, symbol: 'diamond' },
+      textposition: 'bottom center',
+      cliponaxis: false,
+      x: ways.filter((way) => way.perTB !== null && way.write !== null).map((way) => Number(way.perTB!.toFixed(2))),
+      y: ways.filter((way) => way.perTB !== null && way.write !== null).map((way) => way.write!),
+      text: ways.filter((way) => way.perTB !== null && way.write !== null).map((way) => way.name),
+      hovertemplate: `%{text}<br>%{x:.2f} ${currency}/TB, %{y:.0f} MB/s<extra>no forecast of a cache</extra>`
+    }
+  ].filter((trace) => (trace as { x: unknown[] }).x.length > 0) as Data[];
+}
+
+/** The chart in a sentence, for those who do not see it. */
+export function chartSummary(frontier: readonly FrontierPoint[], nameOf: Named, currency: string): string {
+  const [cheapest, fastest] = [frontier[0], frontier.at(-1)];
+  if (!cheapest || !fastest) return 'Nothing here has a price yet.';
+  const at = (point: FrontierPoint) =>
+    `${nameOf(point.first)}, ${money(point.cost, `${currency}/TB`)} and ${rate(point.sustainedWrite)}\u202fMB/s`;
+  return frontier.length === 1
+    ? `One is both the cheapest and the fastest: ${at(cheapest)}.`
+    : `The frontier runs over ${frontier.length} points from the cheapest (${at(cheapest)}) to the fastest (${at(fastest)}).`;
+}

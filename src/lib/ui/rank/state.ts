@@ -1,0 +1,104 @@
+import type { SCHOOLS } from '#core/facts/schools';
+import { CRITERIA, type Criterion, type Filters, type Weights } from '#core/rank/request';
+
+/** What the page asks for, as its address keeps it. What is left out is at its default. */
+export type RankState = {
+  jobId?: string;
+  /** Ids of parts that take part; left out, all of that kind do. */
+  hostIds?: string[];
+  cableIds?: string[];
+  enclosureIds?: string[];
+  driveIds?: string[];
+  weights: Partial<Weights>;
+  filters: Filters;
+  takeApart: boolean;
+};
+
+const LISTS = { hostIds: 'hosts', cableIds: 'cables', enclosureIds: 'enclosures', driveIds: 'drives' } as const;
+const NUMBERS = {
+  minSustainedWriteMBps: ['min-write', 1e5],
+  minCapacityTB: ['min-tb', 1000],
+  maxCost: ['max-cost', 1e7],
+  maxSpend: ['max-pay', 1e7]
+} as const;
+const VERDICTS = ['works', 'limited', 'check'] as const;
+const ID = /^[0-9A-HJKMNP-TV-Z]{26}$/;
+
+export function stateToQuery(state: RankState): string {
+  const query = new URLSearchParams();
+  if (state.jobId) query.set('job', state.jobId);
+  for (const [key, name] of Object.entries(LISTS) as [keyof typeof LISTS, string][])
+    if (state[key]) query.set(name, state[key].join('.'));
+  const weights = CRITERIA.filter((c) => state.weights[c] !== undefined);
+  if (weights.length > 0) query.set('weights', weights.map((c) => `${c}_${state.weights[c]}`).join('~'));
+  for (const [key, [name]] of Object.entries(NUMBERS) as [keyof typeof NUMBERS, readonly [string, number]][])
+    if (state.filters[key] !== undefined) query.set(name, String(state.filters[key]));
+  if (state.filters.verdicts) query.set('verdicts', state.filters.verdicts.join('.'));
+  if (state.filters.ownedOnly) query.set('owned', 'yes');
+  if (state.takeApart) query.set('apart', 'yes');
+  return query.toString();
+}
+
+/** Reads an address; what makes no sense in it is left out. */
+export function stateFromQuery(query: URLSearchParams): RankState {
+  const state: RankState = { weights: {}, filters: {}, takeApart: query.get('apart') === 'yes' };
+  const job = query.get('job');
+  if (job && ID.test(job)) state.jobId = job;
+  for (const [key, name] of Object.entries(LISTS) as [keyof typeof LISTS, string][]) {
+    const ids = query
+      .get(name)
+      ?.split('.')
+      .filter((id) => ID.test(id));
+    if (ids && ids.length > 0) state[key] = ids.slice(0, 500);
+  }
+  for (const part of query.get('weights')?.split('~') ?? []) {
+    const [criterion, value] = part.split('_');
+    const weight = Number(value);
+    if (CRITERIA.includes(criterion as Criterion) && Number.isFinite(weight) && weight >= 0 && weight <= 100)
+      state.weights[criterion as Criterion] = weight;
+  }
+  for (const [key, [name, max]] of Object.entries(NUMBERS) as [keyof typeof NUMBERS, readonly [string, number]][]) {
+    const value = Number(query.get(name) ?? NaN);
+    if (query.get(name) !== '' && Number.isFinite(value) && value >= 0 && value <= max) state.filters[key] = value;
+  }
+  const verdicts = query
+    .get('verdicts')
+    ?.split('.')
+    .filter((v) => (VERDICTS as readonly string[]).includes(v));
+  if (verdicts && verdicts.length > 0) state.filters.verdicts = verdicts as (typeof VERDICTS)[number][];
+  if (query.get('owned') === 'yes') state.filters.ownedOnly = true;
+  return state;
+}
+
+export const CRITERION_WORD: Record<Criterion, string> = {
+  sustainedWrite: 'Write after the cache',
+  read: 'Read',
+  seconds: 'Time of the job',
+  cost: 'Price',
+  perTB: 'Price of a terabyte'
+};
+export const CRITERION_SHORT: Record<Criterion, string> = {
+  sustainedWrite: 'write',
+  read: 'read',
+  seconds: 'job',
+  cost: 'price',
+  perTB: 'per TB'
+};
+
+/** Which of the other ways a ranking is held against, by house rule: the first of these sorts that has a price. */
+const HELD_AGAINST: Record<keyof (typeof SCHOOLS)['buy']['choices'], readonly string[]> = {
+  bare: ['internal-upgrade', 'portable', 'other'],
+  'ready-made': ['portable', 'other', 'internal-upgrade'],
+  'take-out': ['other', 'portable', 'internal-upgrade']
+};
+export function heldAgainst<T extends { sort: string; cost: number | null }>(
+  ways: readonly T[],
+  choice: string
+): T | undefined {
+  const sorts = HELD_AGAINST[choice as keyof typeof HELD_AGAINST] ?? HELD_AGAINST.bare;
+  for (const sort of sorts) {
+    const found = ways.find((way) => way.sort === sort && way.cost !== null);
+    if (found) return found;
+  }
+  return ways.find((way) => way.cost !== null);
+}

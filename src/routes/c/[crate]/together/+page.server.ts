@@ -1,0 +1,14 @@
+import { forPage } from '$lib/server/page';
+import { loadLibrary } from '$lib/server/planning';
+import { listBuilds } from '$lib/server/repositories/builds';
+
+export async function load({ parent }) {
+  const { crate } = await parent();
+  return forPage(async (db) => {
+    const [library, builds] = await Promise.all([loadLibrary(db, crate.id), listBuilds(db, crate.id)]);
+    return {
+      library,
+      builds: builds.filter(({ stage }) => stage !== 'retired').map(({ tag, name, choice }) => ({ tag, name, choice }))
+    };
+  });
+}
