@@ -22,6 +22,11 @@ const PAGES = [
   '/c/fernhollow/history',
   '/c/fernhollow/glossary',
   '/b/AC-0001/buy',
+  '/c/fernhollow/rank',
+  '/c/fernhollow/together',
+  '/c/fernhollow/jobs',
+  '/c/fernhollow/house-rules',
+  '/c/fernhollow/keys',
   '/backup'
 ];
 

@@ -62,7 +62,7 @@ export const SCHOOLS = {
   },
   scheme: {
     name: 'Partition scheme',
-    question: 'Partition scheme',
+    question: 'How a drive is partitioned',
     choices: {
       gpt: { label: 'GPT', because: 'No limit at 2.2 TB, and a second copy of the table at the end of the drive.' },
       mbr: { label: 'MBR', because: 'Old firmware and simple devices know nothing else.' }

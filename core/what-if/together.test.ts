@@ -105,8 +105,19 @@ describe('several builds on one host at once', () => {
       }
     ]);
     expect(result.findings.map((f) => [f.severity, f.message])).toEqual([
-      ['limit', 'the rear controller is full at 1100\u202fMB/s: c1 and c2 slow each other down.']
+      ['limit', 'The rear controller is full at 1100\u202fMB/s: c1 and c2 slow each other down.']
     ]);
+  });
+  it('who shares gets less where the other is quick: 1100 less its 340, 380 or 400', () => {
+    const host = HOST();
+    const members = [member(host, 'c1'), member(host, 'c2')];
+    // 400 MB/s rated: 340 - 380 - 400
+    members[1]!.input.drive = aDrive({ writeMBps: 400, flash: { cell: 'slc' } });
+    const [first] = together(host, members).members;
+    expect(first!.alone).toEqual({ low: 900, typical: 1000, high: 1070 });
+    expect(first!.together!.low).toBeCloseTo(700, 6);
+    expect(first!.together!.typical).toBeCloseTo(720, 6);
+    expect(first!.together!.high).toBeCloseTo(760, 6);
   });
   it('reading and writing at once do not meet: a link has two directions', () => {
     const host = HOST();

@@ -86,6 +86,8 @@ export function fairShares(
   return { rates, heldBy };
 }
 
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
+
 const ENDS = ['low', 'typical', 'high'] as const;
 
 /** What several builds do on one host at once: each alone, all together, and whether controllers, hubs and power carry it. */
@@ -174,9 +176,10 @@ export function together(host: Host, given: readonly Member[]): Together {
     );
     return { alone, rates, heldBy: heldBy.map((r) => (r === undefined ? undefined : busy[r]!.label)) };
   });
+  /** Who shares gets less where the others are quick: the ends of the band are whichever of the three cases gives them. */
   const bandOf = (pick: (point: (typeof at)[number]) => number): Band => {
-    const [low, typical, high] = at.map(pick) as [number, number, number];
-    return { low, typical: Math.max(low, typical), high: Math.max(low, typical, high) };
+    const values = at.map(pick) as [number, number, number];
+    return { low: Math.min(...values), typical: values[1], high: Math.max(...values) };
   };
   const typical = at[1]!;
 
@@ -239,7 +242,7 @@ export function together(host: Host, given: readonly Member[]): Together {
     if (slowed.length > 0)
       findings.push({
         severity: 'limit',
-        message: `${load.label} is full at ${rate(load.MBps)}${UNIT_SPACE}MB/s${load.assumed ? ' (assumed: its best port alone)' : ''}: ${slowed.map((i) => members[i]!.name).join(' and ')} slow each other down.`,
+        message: `${capital(load.label)} is full at ${rate(load.MBps)}${UNIT_SPACE}MB/s${load.assumed ? ' (assumed: its best port alone)' : ''}: ${slowed.map((k) => members[k]!.name).join(' and ')} ${slowed.length === 1 ? 'gets less than alone' : 'slow each other down'}.`,
         remedy: 'Put one of them on a port that does not share it, or let them work one after the other.'
       });
   }
@@ -247,7 +250,7 @@ export function together(host: Host, given: readonly Member[]): Together {
     if (load.enough !== 'yes')
       findings.push({
         severity: load.enough === 'no' ? 'fail' : 'check',
-        message: `${load.label} gives ${quantity(load.budgetW, 'W')} in all; ${load.members.map((i) => members[i]!.name).join(' and ')} want ${figure(load.enough === 'no' ? load.steadyW : load.peakW)}${UNIT_SPACE}W ${load.enough === 'no' ? 'in steady work' : 'at their peak'}.`,
+        message: `${capital(load.label)} gives ${quantity(load.budgetW, 'W')} in all; ${load.members.map((i) => members[i]!.name).join(' and ')} want ${figure(load.enough === 'no' ? load.steadyW : load.peakW)}${UNIT_SPACE}W ${load.enough === 'no' ? 'in steady work' : 'at their peak'}.`,
         remedy: 'Use a hub with its own supply, or move one of them. Do not run long writes before that.'
       });
   const ownDisk = members.filter(({ heldBy }) => disk && heldBy.includes(`the disk of ${host.name}`));

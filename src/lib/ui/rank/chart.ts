@@ -31,6 +31,8 @@ export function rankTraces(
     hovertemplate: `%{text}<br>%{x:.2f} ${currency}/TB, %{y:.0f} MB/s<extra></extra>`
   });
   const open = (row: RankRow) => row.toBuy.length > 0;
+  const drawn = ways.filter((way) => way.perTB !== null && way.write !== null);
+  const right = Math.max(0, ...[...priced, ...drawn].map(({ perTB }) => perTB!));
   const onIt = frontier.map(({ first }) => `${nameOf(first)}`);
   return [
     {
@@ -55,11 +57,12 @@ export function rankTraces(
       mode: 'text+markers',
       name: 'other ways, as stated',
       marker: { size: 11, symbol: 'diamond' },
-      textposition: 'bottom center',
+      // A name begins at its point, and near the right edge it ends there.
+      textposition: drawn.map((way) => (way.perTB! > right * 0.6 ? 'middle left' : 'middle right')) as never,
       cliponaxis: false,
-      x: ways.filter((way) => way.perTB !== null && way.write !== null).map((way) => Number(way.perTB!.toFixed(2))),
-      y: ways.filter((way) => way.perTB !== null && way.write !== null).map((way) => way.write!),
-      text: ways.filter((way) => way.perTB !== null && way.write !== null).map((way) => way.name),
+      x: drawn.map((way) => Number(way.perTB!.toFixed(2))),
+      y: drawn.map((way) => way.write!),
+      text: drawn.map((way) => ` ${way.name} `),
       hovertemplate: `%{text}<br>%{x:.2f} ${currency}/TB, %{y:.0f} MB/s<extra>no forecast of a cache</extra>`
     }
   ].filter((trace) => (trace as { x: unknown[] }).x.length > 0) as Data[];

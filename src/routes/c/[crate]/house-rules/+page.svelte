@@ -58,7 +58,7 @@
                 />
                 <span>
                   <strong>{side.label}</strong>{#if school.standard === choice}<span class="small quiet">
-                      · default</span
+                      &ensp;default</span
                     >{/if}<br />
                   <span class="why"><Explained text={side.because} /></span>
                 </span>
@@ -117,6 +117,7 @@
   }
   label {
     display: flex;
+    align-items: flex-start;
     gap: 10px;
     padding: 8px 12px;
     background: var(--ash-sheet);

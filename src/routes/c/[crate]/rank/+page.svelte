@@ -265,7 +265,9 @@
                 {traces}
                 onpick={(key) => (selected = key)}
                 layout={{
-                  height: 270,
+                  height: 280,
+                  margin: { l: 56, r: 12, t: 26, b: 40 },
+                  legend: { orientation: 'h', y: 1.2 },
                   xaxis: { title: { text: `${currency}/TB` }, rangemode: 'tozero' },
                   yaxis: {
                     title: { text: 'write after the cache, MB/s' },
@@ -402,6 +404,10 @@
     .columns,
     .top {
       grid-template-columns: minmax(0, 1fr);
+    }
+    /* On a phone the answer comes before the questions. */
+    .results {
+      order: -1;
     }
   }
   @media print {

@@ -16,7 +16,9 @@
   const query = page.url.searchParams;
   const busiest = () => {
     const count = (id: string) => data.builds.filter(({ choice }) => choice.hostId === id).length;
-    return [...hosts].sort((a, b) => count(b.id) - count(a.id))[0]?.id ?? '';
+    // A host on which something is shared has more to say.
+    const shares = (one: (typeof hosts)[number]) => (one.ports.some((port) => port.shares) ? 1 : 0);
+    return [...hosts].sort((a, b) => shares(b) - shares(a) || count(b.id) - count(a.id))[0]?.id ?? '';
   };
   // svelte-ignore state_referenced_locally
   let hostId = $state(query.get('host') && data.library.host.has(query.get('host')!) ? query.get('host')! : busiest());
@@ -165,7 +167,9 @@
               <td
                 >{#if out}<Verdict verdict={out.report.verdict} />{:else}–{/if}</td
               >
-              <td class="number figure">{out?.alone ? rate(out.alone.typical) : '–'}<span class="unit">MB/s</span></td>
+              <td class="number figure"
+                >{#if out?.alone}{rate(out.alone.typical)}<span class="unit">MB/s</span>{:else}–{/if}</td
+              >
               <td class="number">
                 {#if out?.together}
                   <span class="figure"><strong>{rate(out.together.typical)}</strong><span class="unit">MB/s</span></span

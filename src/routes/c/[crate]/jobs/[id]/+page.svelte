@@ -17,7 +17,11 @@
   type Row = (typeof data.builds)[number];
   const SORTS: Record<string, { label: string; by: (row: Row) => number | string; number?: boolean }> = {
     build: { label: 'Build', by: (row) => row.tag },
-    seconds: { label: 'The job takes', by: (row) => row.seconds ?? Infinity, number: true },
+    seconds: {
+      label: 'The job takes',
+      by: (row) => (row.verdict === 'fails' ? 1e12 : 0) + (row.seconds ?? 1e12),
+      number: true
+    },
     limit: { label: 'It waits for', by: (row) => row.waitsFor ?? '' }
   };
   let sort = $state('seconds');
