@@ -1,3 +1,4 @@
+import { browser } from '$app/environment';
 import { goto } from '$app/navigation';
 
 /** An address with some of its query changed; what is empty is taken out, and a change of anything else begins at page one. */
@@ -15,3 +16,10 @@ export function withQuery(url: URL, change: Record<string, string | undefined>):
 /** Goes there without moving the page or the cursor: for searching while typing. */
 export const follow = (href: string): Promise<void> =>
   goto(href, { keepFocus: true, noScroll: true, replaceState: true });
+
+/**
+ * What the address bar asks for. A page that keeps its state there with `replaceState` finds it again when one comes back to it:
+ * the page's own `url` is then still the one that was first gone to.
+ */
+export const queryOf = (url: URL): URLSearchParams =>
+  browser ? new URLSearchParams(location.search) : url.searchParams;

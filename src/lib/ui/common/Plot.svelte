@@ -91,6 +91,9 @@
 <style>
   figure {
     margin: 0;
+    min-width: 0;
+    /* Between a narrower window and the next drawing the old one must not widen the page. */
+    overflow: hidden;
   }
   .plot {
     min-height: 240px;

@@ -39,7 +39,8 @@ export const listModelTable = operation({
   path: `${CRATE}/models/table`,
   summary: 'One page of the parts of a kind: found, narrowed and sorted here.',
   params: inCrate,
-  query: modelTableQuery,
+  // A filter that is misspelt must not look like one that lets everything through.
+  query: modelTableQuery.strict(),
   response: z.strictObject({ rows: z.array(storedModel), total: z.number() }),
   handle: async ({ db, params, query }) => {
     await here(db, params.crateId);
@@ -85,7 +86,7 @@ export const listUnitTable = operation({
   path: `${CRATE}/units/table`,
   summary: 'One page of the units with their models and builds; ?tag= finds one.',
   params: inCrate,
-  query: unitTableQuery,
+  query: unitTableQuery.strict(),
   response: z.strictObject({ rows: z.array(unitRow), total: z.number() }),
   handle: async ({ db, params, query }) => {
     await here(db, params.crateId);

@@ -2,6 +2,7 @@
   import { Button, Modal, Select, SelectItem, TextInput } from 'carbon-components-svelte';
   import { goto, invalidateAll, replaceState } from '$app/navigation';
   import { page } from '$app/state';
+  import { queryOf } from '$lib/client/address';
   import type { Choice } from '#core/build/build';
   import { STAGES, type BuildStage } from '#core/build/stages';
   import { day } from '#core/quantities/format';
@@ -16,7 +17,7 @@
   let { data } = $props();
   const path = $derived(`/api/crates/${data.crate.id}/builds/${data.build.id}`);
   // What the address chooses lies over what is stored: a link to an unsaved change shows that change.
-  const asked = choiceFromQuery(page.url.searchParams);
+  const asked = choiceFromQuery(queryOf(page.url));
   // svelte-ignore state_referenced_locally
   let choice = $state.raw<Partial<Choice>>(Object.keys(asked).length > 0 ? asked : data.build.choice);
   // svelte-ignore state_referenced_locally

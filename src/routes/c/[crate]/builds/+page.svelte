@@ -3,6 +3,7 @@
   import { Button, Search } from 'carbon-components-svelte';
   import { replaceState } from '$app/navigation';
   import { page } from '$app/state';
+  import { queryOf } from '$lib/client/address';
   import { bandText, day, rate } from '#core/quantities/format';
   import BuildLane from '$lib/ui/common/BuildLane.svelte';
   import SortHead from '$lib/ui/common/SortHead.svelte';
@@ -21,9 +22,10 @@
     measured: { label: 'Write, measured', by: (r) => measuredOf(r)?.measured ?? -1, number: true },
     price: { label: 'Per TB', by: (r) => r.perTB?.amount ?? Infinity, number: true }
   };
-  let sort = $state(page.url.searchParams.get('sort') ?? 'tag');
-  let down = $state(page.url.searchParams.get('down') === 'yes');
-  let find = $state(page.url.searchParams.get('find') ?? '');
+  const asked = queryOf(page.url);
+  let sort = $state(asked.get('sort') ?? 'tag');
+  let down = $state(asked.get('down') === 'yes');
+  let find = $state(asked.get('find') ?? '');
 
   const measuredOf = (row: Row) => row.latest?.comparisons.find((c) => c.field === 'writeMBps');
   const shown = $derived.by(() => {

@@ -2,6 +2,7 @@
   import { Button, Modal, TextInput } from 'carbon-components-svelte';
   import { goto, replaceState } from '$app/navigation';
   import { page } from '$app/state';
+  import { queryOf } from '$lib/client/address';
   import type { Choice } from '#core/build/build';
   import { send } from '$lib/client/api';
   import { saved } from '$lib/client/undo';
@@ -11,7 +12,7 @@
   import { choiceFromQuery, choiceToQuery } from '$lib/ui/pair/slots';
 
   let { data } = $props();
-  let choice = $state.raw<Partial<Choice>>(choiceFromQuery(page.url.searchParams));
+  let choice = $state.raw<Partial<Choice>>(choiceFromQuery(queryOf(page.url)));
   let open = $state(false);
   let name = $state('');
   let wrong = $state('');

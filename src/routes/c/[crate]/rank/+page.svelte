@@ -3,6 +3,7 @@
   import { untrack } from 'svelte';
   import { replaceState } from '$app/navigation';
   import { page } from '$app/state';
+  import { queryOf } from '$lib/client/address';
   import { guard } from '#core/exchange/table';
   import { schoolChoice } from '#core/facts/schools';
   import { duration, money, rate } from '#core/quantities/format';
@@ -29,7 +30,7 @@
   const REST_MS = 150;
 
   let { data } = $props();
-  const asked = stateFromQuery(page.url.searchParams);
+  const asked = stateFromQuery(queryOf(page.url));
   // svelte-ignore state_referenced_locally
   const known = data.jobs.some((job) => job.id === asked.jobId);
   // svelte-ignore state_referenced_locally

@@ -2,6 +2,7 @@
   import { Button, Select, SelectItem } from 'carbon-components-svelte';
   import { replaceState } from '$app/navigation';
   import { page } from '$app/state';
+  import { queryOf } from '$lib/client/address';
   import { assemble } from '#core/build/assemble';
   import { bandText, figure, quantity, rate } from '#core/quantities/format';
   import { together, type Member } from '#core/what-if/together';
@@ -13,7 +14,7 @@
 
   let { data } = $props();
   const hosts = $derived([...data.library.host.values()]);
-  const query = page.url.searchParams;
+  const query = queryOf(page.url);
   const busiest = () => {
     const count = (id: string) => data.builds.filter(({ choice }) => choice.hostId === id).length;
     // A host on which something is shared has more to say.
@@ -214,34 +215,36 @@
               <a href="/c/{data.crate.slug}/crate/host/{host.id}">on the page of the host</a>.
             </p>
           {:else}
-            <table class="plain-table">
-              <thead
-                ><tr
-                  ><th scope="col">Controller or hub</th><th scope="col" class="number">Carries</th><th
-                    scope="col"
-                    class="number">Written</th
-                  ><th scope="col" class="number">Read</th><th scope="col" class="number">Power</th></tr
-                ></thead
-              >
-              <tbody>
-                {#each result.shared as load (load.id)}
-                  {@const power = result.power.find((p) => p.label === load.label)}
-                  <tr>
-                    <td>{load.label}</td>
-                    <td class="number figure"
-                      >{rate(load.MBps)}<span class="unit">MB/s{load.assumed ? ', assumed' : ''}</span></td
-                    >
-                    <td class="number figure">{rate(load.write)}<span class="unit">MB/s</span></td>
-                    <td class="number figure">{rate(load.read)}<span class="unit">MB/s</span></td>
-                    <td class="number figure"
-                      >{#if power}{figure(power.steadyW)} – {figure(power.peakW)}<span class="unit"
-                          >of {quantity(power.budgetW, 'W')}</span
-                        >{:else}–{/if}</td
-                    >
-                  </tr>
-                {/each}
-              </tbody>
-            </table>
+            <Wide label="What they share">
+              <table class="plain-table">
+                <thead
+                  ><tr
+                    ><th scope="col">Controller or hub</th><th scope="col" class="number">Carries</th><th
+                      scope="col"
+                      class="number">Written</th
+                    ><th scope="col" class="number">Read</th><th scope="col" class="number">Power</th></tr
+                  ></thead
+                >
+                <tbody>
+                  {#each result.shared as load (load.id)}
+                    {@const power = result.power.find((p) => p.label === load.label)}
+                    <tr>
+                      <td>{load.label}</td>
+                      <td class="number figure"
+                        >{rate(load.MBps)}<span class="unit">MB/s{load.assumed ? ', assumed' : ''}</span></td
+                      >
+                      <td class="number figure">{rate(load.write)}<span class="unit">MB/s</span></td>
+                      <td class="number figure">{rate(load.read)}<span class="unit">MB/s</span></td>
+                      <td class="number figure"
+                        >{#if power}{figure(power.steadyW)} – {figure(power.peakW)}<span class="unit"
+                            >of {quantity(power.budgetW, 'W')}</span
+                          >{:else}–{/if}</td
+                      >
+                    </tr>
+                  {/each}
+                </tbody>
+              </table>
+            </Wide>
           {/if}
           <p class="small quiet">
             Shared so that none gets more while one that has less gets less. Each direction of a link counts by itself;
