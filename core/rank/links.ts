@@ -1,7 +1,7 @@
 import { FIT_RULES } from '../fit/rules.ts';
 import type { Pairing } from '../fit/rule.ts';
 import { isTunnelled } from '../link/modes.ts';
-import { negotiate, type Negotiation } from '../link/negotiate.ts';
+import { negotiate, socketFor, type Negotiation } from '../link/negotiate.ts';
 import { generationOf, linkStages } from '../link/stages.ts';
 import type { FilledEnclosure } from '../parts/fill.ts';
 import { minBand, type Band } from '../quantities/band.ts';
@@ -9,6 +9,9 @@ import type { Prepared } from './prepare.ts';
 
 const quiet = () => {};
 const linkRules = FIT_RULES.map(({ check, sees }, at) => ({ check, sees, at })).filter(({ sees }) => sees === 'link');
+
+/** The class of the cables of a port whose ends do not meet. */
+const UNPLUGGED = 'unplugged';
 
 /**
  * Combinations of a port and its cables that are the same link to every drive in this enclosure: the same mode, the same
@@ -75,10 +78,14 @@ export function linkFinder(set: Prepared): (enclosure: FilledEnclosure) => Links
   const { ports, input, prices } = set;
   const { cables } = input;
   const known = new Map<string, Links>();
-  const cheapestFirst = (a: number, b: number) => {
-    const price = (i: number) => (i < 0 || Number.isNaN(prices.cable[i]!) ? 0 : prices.cable[i]!);
-    return price(a) - price(b) || (cables[a]?.id ?? '').localeCompare(cables[b]?.id ?? '');
-  };
+  // Cheapest first, once for all: what has no price adds nothing to a total.
+  const price = (i: number) => (Number.isNaN(prices.cable[i]!) ? 0 : prices.cable[i]!);
+  const byPrice = cables
+    .map((_, i) => i)
+    .sort((a, b) => price(a) - price(b) || (cables[a]!.id! < cables[b]!.id! ? -1 : 1));
+  const place = new Int32Array(cables.length);
+  byPrice.forEach((cable, at) => (place[cable] = at));
+  const placeOf = (cable: number) => (cable < 0 ? -1 : place[cable]!);
 
   return (enclosure) => {
     const captive = enclosure.enclosure.captiveCable === true;
@@ -94,27 +101,42 @@ export function linkFinder(set: Prepared): (enclosure: FilledEnclosure) => Links
     const rates: Links['rates'] = [];
     const rateAt = new Map<string, number>();
     const timeAt = new Map<string, number>();
-    const place = (places: Map<string, number>, what: string): number => {
+    const numbered = (places: Map<string, number>, what: string): number => {
       const at = places.get(what) ?? places.size;
       places.set(what, at);
       return at;
     };
+    // One object for all of them: link rules look at nothing that belongs to a drive.
+    const pairing = { enclosure, knownPairs: [] } as unknown as Pairing;
     ports.forEach(({ host, port, watts }, portIndex) => {
+      pairing.port = port;
+      pairing.portWatts = watts;
       const alike = new Map<string, LinkClass>();
       for (const choice of choices) {
-        const negotiation = negotiate(port, cables[choice], enclosure.enclosure, quiet);
-        // Link rules look at nothing that belongs to a drive.
-        const pairing = { enclosure, port, portWatts: watts, negotiation, knownPairs: [] } as unknown as Pairing;
+        const cable = cables[choice];
+        // Most cables do not even plug in: that needs no negotiation, and is the first thing that fails.
+        const meets = cable ? socketFor(cable, port, enclosure.enclosure) !== undefined : true;
+        if (!meets) {
+          const first = alike.get(UNPLUGGED);
+          if (first) {
+            first.cables.push(choice);
+            continue;
+          }
+        }
+        const negotiation = negotiate(port, cable, enclosure.enclosure, quiet);
+        pairing.negotiation = negotiation;
         let codes = '';
         let fails: { at: number; code: string } | undefined;
-        for (const { check, at } of linkRules) {
+        for (const { check, at: rule } of linkRules) {
           const finding = check(pairing);
           if (!finding) continue;
           codes += finding.code;
-          if (finding.severity === 'fail') fails ??= { at, code: finding.code };
+          if (finding.severity === 'fail') fails ??= { at: rule, code: finding.code };
         }
         const { mode, limiting, best, plugsMeet } = negotiation;
-        const same = `${mode} ${limiting.join()} ${best.cable} ${best.bridge} ${plugsMeet} ${codes}`;
+        const same = !meets
+          ? UNPLUGGED
+          : `${mode} ${limiting.join()} ${best.cable} ${best.bridge} ${plugsMeet} ${codes}`;
         const first = alike.get(same);
         if (first) {
           first.cables.push(choice);
@@ -125,12 +147,12 @@ export function linkFinder(set: Prepared): (enclosure: FilledEnclosure) => Links
           const stages = linkStages(negotiation, mode, port, enclosure);
           const read = stages.map((stage) => stage.MBps).reduce(minBand);
           const write = stages.map((stage) => stage.writeMBps).reduce(minBand);
-          rate = place(rateAt, JSON.stringify([read, write]));
+          rate = numbered(rateAt, JSON.stringify([read, write]));
           rates[rate] = { read, write };
-          time = place(timeAt, `${host} ${rate} ${isTunnelled(mode)}`);
+          time = numbered(timeAt, `${host} ${rate} ${isTunnelled(mode)}`);
           // Of the rules that see the whole chain only the port's power can fail, and this is all it sees of the link.
           const esata = port.plug === 'esata';
-          chain = place(chainAt, JSON.stringify([rate, isTunnelled(mode), esata, watts]));
+          chain = numbered(chainAt, JSON.stringify([rate, isTunnelled(mode), esata, watts]));
         }
         const made: LinkClass = {
           port: portIndex,
@@ -151,7 +173,7 @@ export function linkFinder(set: Prepared): (enclosure: FilledEnclosure) => Links
       }
     });
     for (const [link, cell] of cellOf) for (const cable of link.cables) open.get(cell)!.members.push({ link, cable });
-    for (const { members } of open.values()) members.sort((a, b) => cheapestFirst(a.cable, b.cable));
+    for (const { members } of open.values()) members.sort((a, b) => placeOf(a.cable) - placeOf(b.cable));
     for (const entry of failing.values())
       entry.combinations = entry.classes.reduce((sum, { cables: members }) => sum + members.length, 0);
     const links: Links = {

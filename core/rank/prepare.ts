@@ -7,6 +7,7 @@ import { fillDrive, fillEnclosure, portPower, type FilledDrive, type FilledEnclo
 import type { Port } from '../parts/host.ts';
 import type { Alternative } from '../parts/alternative.ts';
 import { needGB, usableFreeGB } from '../plan/job-forecast.ts';
+import type { Links } from './links.ts';
 import { pricesOf, type Prices } from './prices.ts';
 import type { Filters, RankInput } from './request.ts';
 import { beginWeights, type Weights } from './request.ts';
@@ -27,6 +28,8 @@ export type Prepared = {
   /** By host and drive. */
   suits: Suits[][];
   prices: Prices;
+  /** The links of each enclosure, found in the first walk and used again in the second. */
+  links?: (enclosure: FilledEnclosure) => Links;
   alternatives: (Alternative & { id: string })[];
   /** Whether parts at hand count with what they would sell for. */
   resold: boolean;

@@ -42,7 +42,7 @@ const UNASKED = '?';
 export function* walk(set: Prepared, visitor: Visitor): Generator<number, void> {
   const { input, rules, ports, drives, enclosures, suits } = set;
   const { job, hosts } = input;
-  const findLinks = linkFinder(set);
+  const findLinks = (set.links ??= linkFinder(set));
   const partRules = FIT_RULES.map(({ check, sees }, at) => ({ check, sees, at })).filter((r) => r.sees === 'parts');
   const chainRules = FIT_RULES.filter(({ sees }) => sees === 'chain');
   const knownPairs = input.knownPairs ?? [];
