@@ -4,13 +4,16 @@ test('a cable is swapped with j, told against the starting point, and taken back
   await open(page, '/b/AC-0001/pair');
   const cable = page.getByRole('combobox', { name: 'Cable' });
   await expect(cable).toHaveValue('Rush C-C 10G');
-  await expect(page.getByText('5 of 8')).toBeVisible();
+  // other tests may add cables meanwhile: what counts is the step
+  const at = async () => Number(/(\d+)\s*of/.exec(await page.locator('.tile.marked .step').innerText())![1]);
+  const start = await at();
   await page.keyboard.press('j');
   await expect(cable).not.toHaveValue('Rush C-C 10G');
-  await expect(page.getByText('6 of 8')).toBeVisible();
+  expect(await at()).toBe(start + 1);
   await page.keyboard.press('k');
+  await expect(cable).toHaveValue('Rush C-C 10G');
   await page.keyboard.press('k');
-  await expect(page.getByText('4 of 8')).toBeVisible();
+  expect(await at()).toBe(start - 1);
   // the offer under the finding puts in what is at hand
   await page.keyboard.press('b');
   await expect(cable).toHaveValue('Rush C-C 10G');
@@ -53,7 +56,7 @@ test('rank, move a weight, look at what was rejected, and open the best in Pair'
   const table = page.getByRole('region', { name: 'Ranking' });
   const first = table.getByRole('row').nth(1);
   await expect(first).toContainText('%');
-  await expect(page.getByText('12160 combinations')).toBeVisible();
+  await expect(page.getByText(/\d{5} combinations/)).toBeVisible();
   const before = await first.getByRole('link').innerText();
   // the price of a terabyte counts most now
   await page.getByRole('slider', { name: 'Price of a terabyte' }).fill('5');
@@ -78,6 +81,33 @@ test('rank, move a weight, look at what was rejected, and open the best in Pair'
   await expect(page.getByRole('combobox', { name: 'Enclosure' })).toHaveValue(enclosure!);
   await expect(page.getByRole('combobox', { name: 'Drive' })).toHaveValue(drive!);
   await expect(page.getByRole('complementary', { name: 'Ticket' })).not.toContainText('Does not work');
+});
+
+test('a page that is loaded again finds its ranking still running, and starts no other', async ({ page }) => {
+  const started: string[] = [];
+  const watched: string[] = [];
+  page.on('request', (request) => {
+    if (request.method() === 'POST' && request.url().endsWith('/rank')) started.push(request.url());
+  });
+  // A ranking that has only begun, for as long as the test wants.
+  let id = '';
+  await page.route('**/api/tasks/*/events', async (route) => {
+    id = route.request().url().split('/').at(-2)!;
+    watched.push(id);
+    const state = { id, title: 'Ranking', state: 'running', done: 5, total: 100, step: 'Combining' };
+    await route.fulfill({ contentType: 'text/event-stream', body: `retry: 60000\ndata: ${JSON.stringify(state)}\n\n` });
+  });
+  await open(page, '/c/fernhollow/rank');
+  await expect(page.getByRole('button', { name: 'Cancel' })).toBeVisible();
+  await open(page, '/c/fernhollow/rank');
+  await expect(page.getByRole('button', { name: 'Cancel' })).toBeVisible();
+  expect(started).toHaveLength(1);
+  expect(new Set(watched).size).toBe(1);
+  // let it go on: the result is there, for it was only the news of it that was held back
+  await page.unroute('**/api/tasks/*/events');
+  await open(page, '/c/fernhollow/rank');
+  await expect(page.getByText('combinations:')).toBeVisible();
+  expect(started).toHaveLength(1);
 });
 
 test('a house rule changes an advice, is named there, and is taken back', async ({ page }) => {

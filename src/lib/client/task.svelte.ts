@@ -31,10 +31,16 @@ export class Task {
     sessionStorage.setItem(this.key, state.id);
     this.#listen(state.id);
   }
-  /** Finds the task again that ran before the page was loaded. */
-  resume(): void {
+  /**
+   * Finds the task again that ran before the page was loaded.
+   * @returns whether there is one
+   */
+  async resume(): Promise<boolean> {
     const id = sessionStorage.getItem(this.key);
-    if (id) this.#listen(id);
+    if (!id) return false;
+    if (await this.#isGone(id)) return false;
+    this.#listen(id);
+    return true;
   }
   async cancel(): Promise<void> {
     if (this.state) await send('POST', `/api/tasks/${this.state.id}/cancel`, {});
@@ -54,8 +60,21 @@ export class Task {
       this.onend(this.state);
     };
     source.onerror = () => {
-      // Gone after a restart of the server; while it only stutters the browser tries again by itself.
-      if (source.readyState === EventSource.CLOSED) sessionStorage.removeItem(this.key);
+      // While the connection only stutters the browser tries again by itself. Closed may mean that the task is gone with a server
+      // that was started again, or that this page is being left: then it must be found again.
+      if (source.readyState === EventSource.CLOSED) void this.#isGone(id);
     };
+  }
+  /** Asks whether the server still knows it, and forgets it if not. A page that is left gets no answer, and keeps it. */
+  async #isGone(id: string): Promise<boolean> {
+    try {
+      const { status } = await fetch(`/api/tasks/${id}`);
+      if (status !== 404) return false;
+    } catch {
+      return false;
+    }
+    sessionStorage.removeItem(this.key);
+    if (this.state?.id === id) this.state = undefined;
+    return true;
   }
 }

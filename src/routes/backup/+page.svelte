@@ -19,7 +19,7 @@
     void goto('/crates', { invalidateAll: true });
   });
   $effect(() => {
-    task.resume();
+    void task.resume();
     return () => task.stop();
   });
 

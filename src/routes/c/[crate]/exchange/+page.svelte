@@ -23,8 +23,8 @@
   const task = new Task(`task:import:${data.crate.id}`, ended);
   const opening = new Task('task:bundle', opened);
   $effect(() => {
-    task.resume();
-    opening.resume();
+    void task.resume();
+    void opening.resume();
     return () => {
       task.stop();
       opening.stop();

@@ -49,8 +49,9 @@
   $effect(() => {
     // A ranking that was under way when the page was loaded again goes on; else it begins.
     untrack(() => {
-      if (sessionStorage.getItem(task.key)) task.resume();
-      else void start();
+      void task.resume().then((found) => {
+        if (!found) void start();
+      });
     });
     return () => {
       clearTimeout(resting);
