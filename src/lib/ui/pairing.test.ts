@@ -240,6 +240,17 @@ describe('the page of a ranking', () => {
       ['other ways, as stated', 1]
     ]);
     expect(traces[1]!.customdata).toEqual([keyOf(report.rows[0]!)]);
+    // charts read tags in their texts: a name must stay a name
+    const named = rankTraces(
+      [row(10, [])],
+      [],
+      ways.map((way) => ({ ...way, name: '<a href="http://x">&' })),
+      () => HOSTILE,
+      () => 1,
+      'EUR'
+    );
+    expect(JSON.stringify(named)).not.toMatch(/<(img|a) /);
+    expect(JSON.stringify(named)).toContain('&lt;a href=\\"http://x\\">&amp;');
     expect(chartSummary(report.frontierPerTB, () => 'this one', 'EUR')).toContain('from the cheapest (this one');
     expect(chartSummary([], () => '', 'EUR')).toContain('price');
   });

@@ -142,7 +142,12 @@
     if (!report) return missing.find((m) => !m.chosen)?.message ?? missing[0]?.message ?? 'Choose the parts.';
     const worst = report.findings[0];
     if (worst && worst.severity !== 'note')
-      return around?.offers.find((offer) => offer.code === worst.code)?.sentence ?? worst.remedy ?? worst.message;
+      return (
+        // Only what lies at hand is a next step by itself; what costs money is a choice.
+        around?.offers.find((offer) => offer.code === worst.code && offer.from === 'free')?.sentence ??
+        worst.remedy ??
+        worst.message
+      );
     return next ?? 'Save it as a build.';
   });
 </script>

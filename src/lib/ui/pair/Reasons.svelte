@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { figure as plainFigure, rate } from '#core/quantities/format';
+  import { duration, figure as plainFigure, rate } from '#core/quantities/format';
   import type { PlanReport, Working } from '#core/plan/report';
   import BandBar from '../common/BandBar.svelte';
   import Explained from '../common/Explained.svelte';
@@ -23,11 +23,14 @@
     if (difference.change === null)
       return { text: difference.before === null ? 'new' : 'gone', better: difference.better };
     const { change, percent, better } = difference;
+    const size = Math.abs(change);
+    const amount =
+      key === 'job.seconds' ? duration(size) : key.startsWith('cost.') ? size.toFixed(2) : plainFigure(size);
     const share =
       percent === null || Math.abs(percent) >= 1000
         ? ''
         : ` (${percent > 0 ? '+' : '−'}${plainFigure(Math.abs(percent))}\u202f%)`;
-    return { text: `${change > 0 ? '▲' : '▼'} ${plainFigure(Math.abs(change))}${share}`, better };
+    return { text: `${change > 0 ? '▲' : '▼'} ${amount}${share}`, better };
   }
 
   const rows = $derived(figureRows(report));
@@ -108,7 +111,8 @@
                 ></span
               >{:else if row.band}<BandBar band={row.band} />{/if}</span
           >
-          <span class="range">{row.range}</span>
+          <!-- Where something changed, that is what one looks for; the range stands in the working beside it. -->
+          <span class="range">{changed ? '' : row.range}</span>
         </div>
       {/each}
     </div>

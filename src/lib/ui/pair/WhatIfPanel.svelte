@@ -230,6 +230,7 @@
     font-size: var(--ash-text);
     color: var(--ash-ink);
     border-bottom: 1px solid var(--ash-line);
+    white-space: nowrap;
   }
   td {
     padding: 5px 12px 5px 0;

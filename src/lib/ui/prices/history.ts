@@ -1,6 +1,7 @@
 import type { Data } from 'plotly.js';
 import { landedPrice } from '#core/cost/landed';
 import type { Quote } from '#core/parts/quote';
+import { plotText } from '../common/plot-text';
 
 /** Landed prices over time, a step line a vendor and currency, and the target price as a dotted line. */
 export function priceTraces(
@@ -17,7 +18,7 @@ export function priceTraces(
     return {
       type: 'scatter',
       mode: 'lines+markers',
-      name,
+      name: plotText(name),
       line: { shape: 'hv' },
       x: byDay.map((quote) => quote.date),
       y: byDay.map((quote) => Number(landedPrice(quote).toFixed(2))),

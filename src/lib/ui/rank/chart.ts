@@ -1,6 +1,7 @@
 import type { Data } from 'plotly.js';
 import type { AlternativePoint, FrontierPoint, RankRow } from '#core/rank/request';
 import { money, rate } from '#core/quantities/format';
+import { plotText } from '../common/plot-text';
 
 type Named = (row: Pick<RankRow, 'hostId' | 'portId' | 'cableId' | 'enclosureId' | 'driveId'>) => string;
 export const keyOf = (c: Pick<RankRow, 'hostId' | 'portId' | 'cableId' | 'enclosureId' | 'driveId'>): string =>
@@ -26,14 +27,14 @@ export function rankTraces(
     marker: { size: 9, symbol },
     x: list.map((row) => Number(row.perTB!.toFixed(2))),
     y: list.map((row) => row.sustainedWrite.typical),
-    text: list.map(nameOf),
+    text: list.map((row) => plotText(nameOf(row))),
     customdata: list.map(keyOf),
     hovertemplate: `%{text}<br>%{x:.2f} ${currency}/TB, %{y:.0f} MB/s<extra></extra>`
   });
   const open = (row: RankRow) => row.toBuy.length > 0;
   const drawn = ways.filter((way) => way.perTB !== null && way.write !== null);
   const right = Math.max(0, ...[...priced, ...drawn].map(({ perTB }) => perTB!));
-  const onIt = frontier.map(({ first }) => `${nameOf(first)}`);
+  const onIt = frontier.map(({ first }) => plotText(nameOf(first)));
   return [
     {
       type: 'scatter',
@@ -62,7 +63,7 @@ export function rankTraces(
       cliponaxis: false,
       x: drawn.map((way) => Number(way.perTB!.toFixed(2))),
       y: drawn.map((way) => way.write!),
-      text: drawn.map((way) => ` ${way.name} `),
+      text: drawn.map((way) => ` ${plotText(way.name)} `),
       hovertemplate: `%{text}<br>%{x:.2f} ${currency}/TB, %{y:.0f} MB/s<extra>no forecast of a cache</extra>`
     }
   ].filter((trace) => (trace as { x: unknown[] }).x.length > 0) as Data[];
