@@ -235,6 +235,8 @@ test.describe('ranking over the API', () => {
     };
     expect(await paths({ ...body(), drives: [] })).toContain('drives');
     expect(await paths({ ...body(), weights: { cost: -1 } })).toContain('weights.cost');
+    const twice = { ...body().drives[0], id: '0'.repeat(26) };
+    expect(await paths({ ...body(), drives: [twice, twice] })).toContain('drives');
     expect(await paths({ ...body(), filters: { constructor: 1 } })).toContain('filters');
     expect(
       await paths({

@@ -26,3 +26,13 @@ export const jobSchema = z.strictObject({
 });
 
 export type Job = z.infer<typeof jobSchema>;
+
+/** What cannot be true of a job as a whole: by the path of the field that is wrong. */
+export function jobProblems(job: Job): { path: string; message: string }[] {
+  const { largestFileGB, transferGB, files } = job;
+  if (largestFileGB === undefined) return [];
+  if (largestFileGB > transferGB) return [{ path: 'largestFileGB', message: 'is larger than the whole transfer' }];
+  return files !== undefined && largestFileGB * files < transferGB
+    ? [{ path: 'largestFileGB', message: `times ${files} files is less than the transfer` }]
+    : [];
+}

@@ -81,12 +81,19 @@ export type Filters = z.infer<typeof filtersSchema>;
 
 export const MOST_ROWS = 5000;
 
+/** A row names its parts by id: two of one id could not be told apart. */
+const distinct = (parts: readonly { id?: string | undefined }[]): boolean => {
+  const ids = parts.flatMap(({ id }) => (id === undefined ? [] : [id]));
+  return new Set(ids).size === ids.length;
+};
+const TWICE = 'two have the same id';
+
 /** Everything that is combined, parts in full. */
 export const rankInputSchema = z.strictObject({
-  hosts: z.array(hostSchema).min(1).max(50),
-  cables: z.array(cableSchema).max(200),
-  enclosures: z.array(enclosureSchema).min(1).max(500),
-  drives: z.array(driveSchema).min(1).max(500),
+  hosts: z.array(hostSchema).min(1).max(50).refine(distinct, TWICE),
+  cables: z.array(cableSchema).max(200).refine(distinct, TWICE),
+  enclosures: z.array(enclosureSchema).min(1).max(500).refine(distinct, TWICE),
+  drives: z.array(driveSchema).min(1).max(500).refine(distinct, TWICE),
   pads: z.array(padSchema).max(200).optional(),
   job: jobSchema,
   quotes: z.array(quoteSchema).max(20_000).optional(),

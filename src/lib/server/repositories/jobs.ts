@@ -1,7 +1,7 @@
 import type { Knex } from 'knex';
-import { jobSchema, type Job } from '#core/parts/job';
+import { jobProblems, jobSchema, type Job } from '#core/parts/job';
 import { change, newId, type Changed } from '../db/change';
-import { notFound } from '../problem';
+import { notFound, Problem } from '../problem';
 
 export type StoredJob = { id: string; version: number; spec: Job & { id: string } };
 type By = { by: string; at: string };
@@ -30,8 +30,15 @@ function toRow(spec: Job) {
   return { name: spec.name, spec: rest };
 }
 
-export function createJob(db: Knex, args: { crateId: string; spec: Job; id?: string } & By): Promise<Changed> {
+/** @throws Problem `bad-input` where its figures contradict each other */
+function refuseContradiction(spec: Job): void {
+  const [first, ...more] = jobProblems(spec).map(({ path, message }) => ({ path: `spec.${path}`, message }));
+  if (first) throw new Problem('bad-input', `${first.path}: ${first.message}.`, [first, ...more]);
+}
+
+export async function createJob(db: Knex, args: { crateId: string; spec: Job; id?: string } & By): Promise<Changed> {
   const { crateId, spec, by, at, id = newId() } = args;
+  refuseContradiction(spec);
   return change(db, {
     action: 'insert',
     table: 'jobs',
@@ -44,11 +51,12 @@ export function createJob(db: Knex, args: { crateId: string; spec: Job; id?: str
   });
 }
 
-export function updateJob(
+export async function updateJob(
   db: Knex,
   args: { crateId: string; id: string; version: number; spec: Job } & By
 ): Promise<Changed> {
   const { crateId, id, version, spec, by, at } = args;
+  refuseContradiction(spec);
   return change(db, {
     action: 'update',
     table: 'jobs',

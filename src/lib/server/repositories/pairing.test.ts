@@ -11,7 +11,7 @@ import { rankInputFor } from '../ranking';
 import { createBuild } from './builds';
 import { chooseRules, createCrate, getCrate, updateCrate } from './crates';
 import { listEvents } from './events';
-import { createJob } from './jobs';
+import { createJob, updateJob } from './jobs';
 import { createModel } from './models';
 import { createRun, measuredOn } from './runs';
 import { addUnits, stockOf } from './units';
@@ -116,6 +116,20 @@ describe('what is at hand', () => {
     expect((await input(true)).stock).toEqual({ [ids.drive!]: 4, [ids.cable!]: 1 });
     expect((await input()).resale).toEqual({ [ids.drive!]: 70 });
     expect(await code(rankInputFor(db, crateId, { jobId, driveIds: [] }))).toBe('bad-input');
+  });
+});
+
+describe('a job that contradicts itself', () => {
+  it('is refused beside the field, when it is made and when it is changed', async () => {
+    const spec = { name: 'Odd', purposes: [], transferGB: 1, direction: 'in' as const };
+    expect(await code(createJob(db, { crateId, spec: { ...spec, largestFileGB: 50 }, ...who }))).toBe('bad-input');
+    // ten files of 0.01 GB are 0.1 GB, not one
+    expect(await code(createJob(db, { crateId, spec: { ...spec, largestFileGB: 0.01, files: 10 }, ...who }))).toBe(
+      'bad-input'
+    );
+    expect(
+      await code(updateJob(db, { crateId, id: jobId, version: 1, spec: { ...spec, largestFileGB: 2 }, ...who }))
+    ).toBe('bad-input');
   });
 });
 

@@ -44,6 +44,24 @@ describe('work in a thread of its own', () => {
   });
 });
 
+describe('many at once', () => {
+  it('take turns, all come to their end, and one that waits can be cancelled', async () => {
+    const blocked = new AbortController();
+    // enough to fill every place
+    const never = Array.from({ length: 64 }, () =>
+      inWorker('rank', input, { file: file('never'), signal: blocked.signal }).catch((error: Error) => error.message)
+    );
+    const impatient = new AbortController();
+    const waits = inWorker('rank', input, { file: file('answers'), signal: impatient.signal });
+    impatient.abort(new Error('no longer wanted'));
+    await expect(waits).rejects.toThrow('no longer wanted');
+    blocked.abort(new Error('enough'));
+    expect(new Set(await Promise.all(never))).toEqual(new Set(['enough']));
+    const answers = Array.from({ length: 9 }, () => inWorker('rank', input, { file: file('answers') }));
+    expect(await Promise.all(answers)).toEqual(Array.from({ length: 9 }, () => 3));
+  });
+});
+
 const ended = (id: string): Promise<TaskState> =>
   new Promise((done) => watchTask(id, (state) => state.state !== 'running' && done(state)));
 const never = (patienceMs?: number) =>

@@ -1,3 +1,4 @@
+import { availableParallelism } from 'node:os';
 import { Worker } from 'node:worker_threads';
 import type { InputOf, ResultOf, WorkerMessage, WorkName } from './work';
 
@@ -9,19 +10,57 @@ const MEMORY_MB = 1024;
 /** The worker ended without a result: a fault of the program, never of what was put in. */
 export class WorkerEnded extends Error {}
 
+/** More at once would only take turns on the same processors, and hold memory meanwhile. */
+const MOST_AT_ONCE = Math.max(2, availableParallelism());
+let running = 0;
+const waiting: (() => void)[] = [];
+
+/** Waits for a turn. @returns gives it back; asking twice does nothing */
+async function turn(signal: AbortSignal | undefined): Promise<() => void> {
+  if (running < MOST_AT_ONCE) running += 1;
+  else
+    await new Promise<void>((go, fail) => {
+      const next = () => {
+        signal?.removeEventListener('abort', leave);
+        go();
+      };
+      const leave = () => {
+        waiting.splice(waiting.indexOf(next), 1);
+        fail(signal!.reason as Error);
+      };
+      waiting.push(next);
+      signal?.addEventListener('abort', leave, { once: true });
+    });
+  let given = false;
+  return () => {
+    if (given) return;
+    given = true;
+    // Handed on, so that nobody slips in between.
+    const next = waiting.shift();
+    if (next) next();
+    else running -= 1;
+  };
+}
+
 /**
  * Computes something in a thread of its own.
  * @param options.signal ends the thread at once; the promise is rejected with the signal's reason
  * @throws WorkerEnded where the thread dies; nothing else is harmed
  */
-export function inWorker<N extends WorkName>(
+export async function inWorker<N extends WorkName>(
   work: N,
   input: InputOf<N>,
   options: { signal?: AbortSignal; onProgress?: (share: number) => void; file?: string } = {}
 ): Promise<ResultOf<N>> {
   const { signal, onProgress, file = workerFile() } = options;
-  return new Promise((done, fail) => {
-    if (signal?.aborted) return fail(signal.reason as Error);
+  if (signal?.aborted) throw signal.reason as Error;
+  const giveBack = await turn(signal);
+  // It may have been told to stop in the meantime.
+  if (signal?.aborted) {
+    giveBack();
+    throw signal.reason as Error;
+  }
+  return new Promise<ResultOf<N>>((done, fail) => {
     const worker = new Worker(file, {
       workerData: { work, input },
       resourceLimits: { maxOldGenerationSizeMb: MEMORY_MB }
@@ -31,7 +70,10 @@ export function inWorker<N extends WorkName>(
       fail(signal!.reason as Error);
     };
     signal?.addEventListener('abort', stop, { once: true });
-    const end = () => signal?.removeEventListener('abort', stop);
+    const end = () => {
+      signal?.removeEventListener('abort', stop);
+      giveBack();
+    };
     worker.on('message', (message: WorkerMessage) => {
       if ('share' in message) return onProgress?.(message.share);
       end();

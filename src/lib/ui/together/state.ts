@@ -9,7 +9,7 @@ export const MOST_SEATS = 12;
 
 /** `AC-0001.c1.write~AC-0002.c2.copy:AC-0001`: what the address keeps. */
 export const seatsToText = (seats: readonly Seat[]): string =>
-  seats.map(({ tag, portId, does }) => [tag, encodeURIComponent(portId), does].join('/')).join('~');
+  seats.map(({ tag, portId, does }) => [tag, portId, does].join('/')).join('~');
 
 /** Reads it again; what is no build or makes no sense is left out. */
 export function seatsFromText(text: string, builds: readonly Named[]): Seat[] {
@@ -17,9 +17,9 @@ export function seatsFromText(text: string, builds: readonly Named[]): Seat[] {
     .split('~')
     .flatMap((part): Seat[] => {
       const [tag = '', port = '', does = ''] = part.split('/');
-      if (!builds.some((build) => build.tag === tag) || !/^[\w.%-]{1,60}$/.test(port)) return [];
+      if (!builds.some((build) => build.tag === tag) || !/^[\w.-]{1,40}$/.test(port)) return [];
       if (!/^(write|read|idle|copy:[\w-]{1,20})$/.test(does)) return [];
-      return [{ tag, portId: decodeURIComponent(port), does: does as Seat['does'] }];
+      return [{ tag, portId: port, does: does as Seat['does'] }];
     })
     .slice(0, MOST_SEATS);
 }

@@ -109,7 +109,10 @@ export const chooseHouseRules = operation({
   summary:
     'Choose sides where practice differs; null goes back to the default. Schools that are not named stay as they are.',
   params: inCrate,
-  body: z.strictObject({ version, rules: sides }),
+  body: z.strictObject({
+    version,
+    rules: sides.refine((rules) => Object.keys(rules).length > 0, 'must name at least one school')
+  }),
   response: changed,
   handle: ({ db, params, body, by, at }) =>
     crates.chooseRules(db, {
