@@ -509,6 +509,7 @@ export const DEMO_MODELS: readonly Model[] = [
     writeMBps: 4600
   },
   { kind: 'alternative', name: 'Pebble portable 2TB', sort: 'portable', capacityTB: 2, readMBps: 1000, writeMBps: 950 },
+  { kind: 'alternative', name: 'Basalt desk disk 8TB', sort: 'other', capacityTB: 8, readMBps: 215, writeMBps: 210 },
   { kind: 'alternative', name: 'Flint stick 1TB', sort: 'flash-stick', capacityTB: 1, readMBps: 400, writeMBps: 180 },
   {
     kind: 'alternative',
@@ -611,6 +612,7 @@ export const DEMO_PRICES: Readonly<Record<string, number>> = {
   'Reed eSATA': 7,
   'Moss with the larger disk': 460,
   'Pebble portable 2TB': 189,
+  'Basalt desk disk 8TB': 169,
   'Flint stick 1TB': 84,
   'Mica card 512GB': 58
 };

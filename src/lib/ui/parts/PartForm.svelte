@@ -93,6 +93,12 @@
     draft = { ...draft, ...values };
     touched = true;
   }
+  /** Whether anything of a field was filled in: itself, or what lies below it. */
+  const isStated = (key: string): boolean =>
+    Object.entries(draft).some(
+      ([path, value]) =>
+        (path === key || path.startsWith(`${key}.`)) && (typeof value === 'number' ? value > 0 : value.length > 0)
+    );
   /** Takes a row out of a list and moves the later ones up. */
   function onremove(listPath: string, row: number): void {
     draft = withoutRow(draft, listPath, row);
@@ -137,8 +143,13 @@
     {@const wrong = Object.keys(errors).some((path) =>
       list.some((f) => path === f.key || path.startsWith(`${f.key}.`))
     )}
+    {@const filled = list.filter((f) => isStated(f.key)).length}
     <details open={wrong || undefined}>
-      <summary>{name}<span class="quiet small">, optional{wrong ? ' – needs a look' : ''}</span></summary>
+      <summary
+        >{name}<span class="quiet small"
+          >, {filled > 0 ? `${filled} of ${list.length} stated` : 'optional'}{wrong ? ' – needs a look' : ''}</span
+        ></summary
+      >
       <div class="first">
         {#each list as field (field.key)}
           <FieldInput {field} path={field.key} {draft} {errors} {assumed} {onedit} {onremove} {onfill} />

@@ -25,6 +25,7 @@
   let busy = $state(false);
   let editing = $state<Stored | null>(null);
 
+  const currencies = $derived([...new Set(quotes.map((q) => q.quote.currency))]);
   const fields = $derived(quoteFields(quotes.map((q) => q.quote.vendor)));
   const landed = (record: Record<string, unknown>) =>
     `${money(landedPrice(record as Quote), String(record.currency))} landed`;
@@ -117,7 +118,7 @@
       quotes.map((q) => q.quote),
       part.target
     )}
-    layout={{ yaxis: { title: { text: 'landed price' }, rangemode: 'tozero' } }}
+    layout={{ yaxis: { title: { text: `landed price, ${currencies.join(' and ')}` }, rangemode: 'tozero' } }}
   />
   <Wide label="Quotes">
     <table class="plain-table">
