@@ -30,6 +30,9 @@ const PAGES = [
   '/backup'
 ];
 
+// They only look: one beside the other.
+test.describe.configure({ mode: 'parallel' });
+
 for (const path of PAGES) {
   test(`${path}: no serious accessibility finding in both themes, no sideways scrolling on a phone`, async ({
     page
@@ -40,9 +43,14 @@ for (const path of PAGES) {
     await page.addStyleTag({ content: '* { transition: none !important; animation: none !important }' });
     for (const theme of ['white', 'g100']) {
       await page.evaluate((t) => document.documentElement.setAttribute('theme', t), theme);
-      const { violations } = await new AxeBuilder({ page })
-        .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'])
-        .analyze();
+      // Rows of a table are of one shape: a dozen of them stand for all.
+      const axe = new AxeBuilder({ page }).exclude('tbody tr:nth-child(n + 13)');
+      // The themes differ in nothing but colours: everything else is looked at once.
+      const { violations } = await (
+        theme === 'white'
+          ? axe.withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'])
+          : axe.withRules(['color-contrast', 'link-in-text-block'])
+      ).analyze();
       const serious = violations.filter((v) => v.impact === 'serious' || v.impact === 'critical');
       expect(serious.map((v) => `${theme} ${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(', ')}`)).toEqual([]);
     }

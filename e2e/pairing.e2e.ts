@@ -176,11 +176,11 @@ test('two builds on one controller slow each other down, and not on ports of the
     `/api/crates/${await crateId(page, 'fernhollow')}/models/table?kind=host&find=Kiln`
   );
   const [{ id }] = ((await host.json()) as { rows: [{ id: string }] }).rows;
-  await open(page, `/c/fernhollow/together?host=${id}&with=AC-0009/c1/write~AC-0012/c2/write`);
+  await open(page, `/c/fernhollow/together?host=${id}&with=AC-0001/c1/write~AC-0003/c2/write`);
   await expect(page.getByText('The rear controller is full at 1100')).toBeVisible();
-  await page.getByLabel('Port of AC-0012').selectOption('a1');
+  await page.getByLabel('Port of AC-0003').selectOption('a1');
   await expect(page.getByText('The rear controller is full')).toBeHidden();
-  await expect(page).toHaveURL(/AC-0012%2Fa1/);
+  await expect(page).toHaveURL(/AC-0003%2Fa1/);
 });
 
 test('the stopwatch starts and stops with Space, and says what a hand is worth', async ({ page }) => {
