@@ -1,7 +1,11 @@
 import { describe, expect, it } from 'vitest';
-import { aCable, aDrive, aHost, anEnclosure, anInput } from '../../tests/parts';
+import { aCable, aDrive, aHost, anEnclosure, anInput, aPort } from '../../tests/parts';
+import { FILESYSTEM_IDS, type FilesystemId } from '../facts/filesystems';
+import type { LinkMode } from '../facts/link-modes';
+import { fillDrive, fillEnclosure } from '../parts/fill';
 import { plan } from '../plan/plan';
 import type { PlanInput } from '../plan/report';
+import { trimAnswer } from './trim';
 
 const usb = (enclosure: object = {}, os: PlanInput['host']['os'] = { family: 'linux', version: '6.1' }) =>
   anInput({
@@ -91,4 +95,48 @@ describe('whether TRIM gets through', () => {
     ).toBeNull();
     expect(answer({ ...usb(), drive: dynamic }).onceWrittenGB).toBeNull();
   });
+});
+
+/**
+ * Who sends it on what, written down a second time from what the systems do: `t` over a tunnel for certain and over USB not known,
+ * `a` over every link that passes it. What is not here is not known.
+ */
+const SENDS: Record<string, Partial<Record<string, 't' | 'a'>>> = {
+  linux: { ntfs: 'a', exfat: 'a', fat32: 'a', ext4: 'a', xfs: 'a', btrfs: 'a' },
+  windows: { ntfs: 'a' },
+  macos: { apfs: 't', 'hfs+': 't' }
+};
+const SYSTEMS = ['linux', 'windows', 'macos', 'ipados', 'android', 'console'] as const;
+
+describe('TRIM by link, bridge, system and filesystem', () => {
+  const flash = fillDrive(aDrive(), () => {});
+  const ask = (
+    mode: LinkMode,
+    bridge: { uas?: boolean; trim?: boolean },
+    os: (typeof SYSTEMS)[number],
+    filesystem: FilesystemId
+  ) =>
+    trimAnswer({
+      mode,
+      port: aPort(),
+      enclosure: fillEnclosure(anEnclosure({ uas: true, ...bridge }), () => {}),
+      drive: flash,
+      filesystem,
+      os,
+      cache: { cliffAtGB: null, recoverS: null, sustained: { low: 1, typical: 1, high: 1 }, typicalCliff: false },
+      write: { low: 1, typical: 1, high: 1 }
+    }).answer;
+
+  for (const os of SYSTEMS)
+    it.each(FILESYSTEM_IDS)(`${os} on %s`, (filesystem) => {
+      const sends = SENDS[os]?.[filesystem];
+      for (const mode of ['usb4-40g', 'tbt3-40g', 'tbt5-80g', 'esata-6g'] as const)
+        expect(ask(mode, { trim: false }, os, filesystem)).toBe(sends ? 'yes' : 'unknown');
+      for (const mode of ['usb-5g', 'usb-10g', 'usb-20g'] as const) {
+        expect(ask(mode, { trim: true }, os, filesystem)).toBe(sends === 'a' ? 'yes' : 'unknown');
+        expect(ask(mode, { trim: undefined }, os, filesystem)).toBe('unknown');
+        expect(ask(mode, { trim: false }, os, filesystem)).toBe('no');
+        expect(ask(mode, { trim: true, uas: false }, os, filesystem)).toBe('no');
+      }
+    });
 });
