@@ -12,9 +12,6 @@ export default defineConfig({
         extends: true,
         test: {
           name: 'unit',
-          // Pure functions for the most part: modules are loaded once for all files, which saves a third of the time.
-          pool: 'threads',
-          isolate: false,
           include: ['core/**/*.test.ts', 'src/**/*.test.ts', 'tests/**/*.test.ts', 'scripts/**/*.test.ts'],
           exclude: ['src/lib/server/repositories/**', 'src/lib/server/db/**']
         }
