@@ -43,6 +43,7 @@ const CORE_ORDER = [
   'fit',
   'throughput',
   'stack',
+  'thermal',
   'filesystem',
   'cost',
   'plan',

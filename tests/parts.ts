@@ -34,6 +34,8 @@ export const anEnclosure = (change: Partial<Enclosure> = {}): Enclosure => ({
   uas: true,
   trim: true,
   clearanceTopMm: 2,
+  // Large enough that nothing gets hot: heat has tests of its own.
+  cooling: { kind: 'passive', areaCm2: 600, massG: 400 },
   takesDoubleSided: false,
   ...change
 });

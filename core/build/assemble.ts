@@ -7,7 +7,7 @@ import type { Job } from '../parts/job.ts';
 import { isPairOf, type KnownPair } from '../parts/known-pair.ts';
 import type { Pad } from '../parts/pad.ts';
 import type { Quote } from '../parts/quote.ts';
-import { portOf } from '../plan/plan.ts';
+import { portOf } from '../plan/study.ts';
 import type { PlanInput } from '../plan/report.ts';
 import type { Choice } from './build.ts';
 

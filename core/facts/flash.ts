@@ -67,5 +67,8 @@ export const DISK = { seekMs: band(8, 10.5, 13), rpm25: 5400, rpm35: 7200, inner
 /** Shingled disks rewriting, MB/s. */
 export const SMR_REWRITE = band(3, 20, 60);
 
+/** What a shingled disk takes before it has to rewrite its tracks, GB. Estimate. */
+export const SMR_REGION_GB = band(10, 25, 60);
+
 /** Host terabytes written per terabyte of work, by kind of work. */
 export const WORKLOAD_FACTOR = { sequential: 0.6, mixed: 1, smallRandom: 2 } as const;

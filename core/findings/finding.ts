@@ -49,9 +49,23 @@ export type FindingFacts = {
 
   'unit-suspect': { what: 'read' | 'write'; value: number; ceiling: number; meant: 'bits' | 'kilo' | 'unknown' };
 
-  'pad-none-fits': { gapMm: number; buyMm?: number; role: string };
-  'pad-no-contact': { gapMm: number; padMm: number; buyMm?: number; role: string };
-  'pad-over-compressed': { gapMm: number; padMm: number; percent: number; buyMm?: number; role: string };
+  'pad-none-fits': { gapMm: number; buyMm?: number | undefined; role: string };
+  'pad-no-contact': { gapMm: number; padMm: number; buyMm?: number | undefined; role: string; assumed?: boolean };
+  'pad-over-compressed': {
+    gapMm: number;
+    padMm: number;
+    percent: number;
+    buyMm?: number | undefined;
+    role: string;
+    assumed?: boolean;
+  };
+  'chip-touches-lid': { role: string; side: 'top' | 'bottom'; heightMm: number; roomMm: number; assumed: boolean };
+  'board-bows': { bowMm: number; limitMm: number };
+  'pad-pressure-high': { role: string; pressureMPa: number; limitMPa: number };
+
+  'throttles-in-job': { afterS: number; from: number; to: number; form: 'saw-tooth' | 'plateau'; startC: number };
+  'case-too-hot-to-hold': { caseC: number; limitC: number; material: 'aluminium' | 'plastic'; rule?: string };
+  'disk-too-warm': { diskC: number; limitC: number };
 
   'filesystem-no-common': { writers: readonly OsFamily[]; readers: readonly OsFamily[] };
   'filesystem-read-only-on-host': { filesystem: FilesystemId; hosts: readonly OsFamily[] };

@@ -44,6 +44,14 @@ export const REASONS: Record<FindingCode, string> = {
   'pad-none-fits': 'Good contact wants a pad that is compressed by 10 to 30 %.',
   'pad-no-contact': 'A pad that does not touch leaves air in between.',
   'pad-over-compressed': 'An unsupported board bows before a thick pad yields.',
+  'chip-touches-lid':
+    'Heights count from the face of the board; a lid that rests on a chip presses on its solder joints.',
+  'board-bows': 'A board held at both ends gives way before the pad does: bow = (t − gap) kp / (kp + kb), an estimate.',
+  'pad-pressure-high': 'Where the board cannot give way, the pad presses on the chip with its full stress. Estimate.',
+  'throttles-in-job':
+    'A drive that reports its warning temperature halves its rate, and quarters it at the critical one, until it is 8 K cooler.',
+  'case-too-hot-to-hold': 'Contact limits of ISO 13732-1, by material and length of contact.',
+  'disk-too-warm': 'Hard disks are rated to 60 °C; there is no throttling to protect them.',
   'filesystem-no-common': 'Every system that writes has to know the filesystem.',
   'filesystem-read-only-on-host': 'Reading a filesystem is easier than writing it, and some systems stop there.',
   'os-too-old': 'Support for a filesystem came with a version.',

@@ -73,6 +73,21 @@ const CASES: { [C in FindingCode]: [FindingFacts[C], RegExp[]] } = {
   'pad-none-fits': [{ gapMm: 0.95, role: 'controller' }, [/0.95.mm/, /No single stock thickness/]],
   'pad-no-contact': [{ gapMm: 1.2, padMm: 1, buyMm: 1.5, role: 'controller' }, [/does not touch/, /1.5.mm pad/]],
   'pad-over-compressed': [{ gapMm: 1, padMm: 2, percent: 50, buyMm: 1.5, role: 'nand' }, [/50.%/, /bends/]],
+  'chip-touches-lid': [
+    { role: 'nand', side: 'bottom', heightMm: 1.35, roomMm: 1.2, assumed: true },
+    [/NAND stands 1.35.mm over the underside \(height assumed\)/, /floor leaves 1.2.mm/, /Measure/]
+  ],
+  'board-bows': [{ bowMm: 0.91, limitMm: 0.5 }, [/0.91.mm/, /0.5.mm is the limit/, /softer/]],
+  'pad-pressure-high': [{ role: 'controller', pressureMPa: 0.42, limitMPa: 0.35 }, [/0.42.MPa/, /0.35.MPa/]],
+  'throttles-in-job': [
+    { afterS: 95, from: 2900, to: 1740, form: 'saw-tooth', startC: 80 },
+    [/After about 1:35.min/, /80.°C/, /2900 to about 1740.MB\/s on average/, /fan/]
+  ],
+  'case-too-hot-to-hold': [
+    { caseC: 58.2, limitC: 55, material: 'aluminium', rule: 'house rule Z' },
+    [/58.2.°C/, /bare metal above 55.°C/, /house rule Z/, /Do not hold/]
+  ],
+  'disk-too-warm': [{ diskC: 63, limitC: 60 }, [/63.°C/, /60.°C/, /fan/]],
   'filesystem-no-common': [{ writers: ['macos', 'linux'], readers: [] }, [/macOS and Linux/]],
   'filesystem-read-only-on-host': [{ filesystem: 'ntfs', hosts: ['macos'] }, [/macOS can read NTFS but not write/]],
   'os-too-old': [

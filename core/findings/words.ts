@@ -1,6 +1,6 @@
 import { FILESYSTEMS, OS_LABEL, type OsFamily } from '../facts/filesystems.ts';
 import { LINK_MODES, type LinkMode, type Plug } from '../facts/link-modes.ts';
-import { capacity, figure, quantity, rate } from '../quantities/format.ts';
+import { capacity, duration, figure, quantity, rate } from '../quantities/format.ts';
 import type { Finding, FindingCode, FindingFacts } from './finding.ts';
 import { REASONS } from './reasons.ts';
 
@@ -27,6 +27,8 @@ const buy = (value: number | undefined) =>
   value === undefined
     ? 'No single stock thickness closes this gap well; stack two, or pick another enclosure.'
     : `A ${mm(value)} pad would sit right.`;
+const chipWord = (role: string) => (role === 'nand' ? 'NAND' : role === 'dram' ? 'DRAM' : role);
+const byHeightCode = (f: { assumed?: boolean }) => (f.assumed ? ' (height assumed)' : '');
 type Gained = { now: number; best: number; direction: string; with?: string; enough?: { needs: number; rule: string } };
 const gain = (f: Gained, what: string) =>
   `${what}${f.with ? ` together with a ${f.with} that carries it` : ''} would take the ${f.direction} from ${rate(f.now)} to about ${mbps(f.best)}.${
@@ -194,16 +196,45 @@ const WORDS: { [C in FindingCode]: (f: FindingFacts[C]) => Words } = {
     remedy: 'Good for data that is written once. For daily rewriting take a CMR disk.'
   }),
   'pad-none-fits': (f) => ({
-    message: `No pad at hand closes the ${mm(f.gapMm)} gap over the ${f.role}.`,
+    message: `No pad at hand closes the ${mm(f.gapMm)} gap over the ${chipWord(f.role)} well.`,
     remedy: buy(f.buyMm)
   }),
   'pad-no-contact': (f) => ({
-    message: `A ${mm(f.padMm)} pad does not touch the ${f.role}: the gap is ${mm(f.gapMm)}. Air conducts a hundred times worse than a pad.`,
+    message:
+      f.padMm === 0
+        ? `No pad lies over the ${chipWord(f.role)}: ${mm(f.gapMm)} of air, which conducts a hundred times worse than a pad.`
+        : `A ${mm(f.padMm)} pad does not touch the ${chipWord(f.role)}: the gap is ${mm(f.gapMm)}${byHeightCode(f)}. Air conducts a hundred times worse than a pad.`,
     remedy: buy(f.buyMm)
   }),
   'pad-over-compressed': (f) => ({
-    message: `A ${mm(f.padMm)} pad in the ${mm(f.gapMm)} gap over the ${f.role} is compressed by ${figure(f.percent)}\u202f%: the board bends and contacts can lift.`,
+    message: `A ${mm(f.padMm)} pad in the ${mm(f.gapMm)} gap over the ${chipWord(f.role)}${byHeightCode(f)} is compressed by ${figure(f.percent)}\u202f%: the board bends and contacts can lift.`,
     remedy: buy(f.buyMm)
+  }),
+  'chip-touches-lid': (f) => ({
+    message: `The ${chipWord(f.role)} stands ${mm(f.heightMm)} over the ${f.side === 'top' ? 'board' : 'underside'}${byHeightCode(f)}; the ${f.side === 'top' ? 'lid' : 'floor'} leaves ${mm(f.roomMm)}.`,
+    remedy: f.assumed
+      ? 'Measure the tallest chip before you close the case.'
+      : 'Take an enclosure with more room; never press a lid shut.'
+  }),
+  'board-bows': (f) => ({
+    message: `The pads press the board down by about ${mm(f.bowMm)}; without support from below ${mm(f.limitMm)} is the limit.`,
+    remedy: 'Take a thinner or softer pad, or support the board from below with a pad of its own.'
+  }),
+  'pad-pressure-high': (f) => ({
+    message: `The pad presses on the ${chipWord(f.role)} with about ${quantity(f.pressureMPa, 'MPa')}; from ${quantity(f.limitMPa, 'MPa')} up solder joints suffer.`,
+    remedy: 'Take a thinner or softer pad there.'
+  }),
+  'throttles-in-job': (f) => ({
+    message: `After about ${duration(f.afterS)} the drive reaches ${figure(f.startC)}\u202f°C and throttles: the rate falls from ${rate(f.from)} to about ${mbps(f.to)}${f.form === 'saw-tooth' ? ' on average, up and down' : ''}.`,
+    remedy: 'Better pads, a fan on the case, or a rest half way; see Stack for what each of them does.'
+  }),
+  'case-too-hot-to-hold': (f) => ({
+    message: `The case settles at about ${figure(f.caseC)}\u202f°C; bare ${f.material === 'plastic' ? 'plastic' : 'metal'} above ${figure(f.limitC)}\u202f°C burns within seconds${f.rule ? `, and it counts as a fault (${f.rule})` : ''}.`,
+    remedy: 'Do not hold it, and keep it off paper and cloth; let it cool before you carry it, or cool it with a fan.'
+  }),
+  'disk-too-warm': (f) => ({
+    message: `The disk settles at about ${figure(f.diskC)}\u202f°C; it is rated to ${figure(f.limitC)}\u202f°C.`,
+    remedy: 'Stand the case upright in moving air, or take one with a fan; heat shortens the life of a disk.'
   }),
   'filesystem-no-common': (f) => ({
     message: `No filesystem is written by ${systems(f.writers)}${f.readers.length > 0 ? ` and read by ${systems(f.readers)}` : ''} within this job's limits.`,

@@ -1,4 +1,4 @@
-import { M2_HEIGHT } from '../facts/m2.ts';
+import { M2_HEIGHT_CODES, USUAL_HEIGHT_CODE } from '../facts/m2.ts';
 import type { Rule } from './rule.ts';
 
 export const formFactor: Rule = ({ drive: { drive }, enclosure: { enclosure } }) =>
@@ -75,7 +75,7 @@ export const doubleSided: Rule = ({ drive, enclosure: { enclosure } }) => {
   const { takesDoubleSided: takes, clearanceBottomMm: clearanceMm } = enclosure;
   const neededMm =
     drive.drive.components?.filter((c) => c.side === 'bottom').reduce((max, c) => Math.max(max, c.heightMm), 0) ||
-    M2_HEIGHT.double.bottom;
+    M2_HEIGHT_CODES[drive.drive.m2HeightCode ?? USUAL_HEIGHT_CODE.double].bottom;
   const tooLow = clearanceMm !== undefined && clearanceMm < neededMm;
   if (takes === true && !tooLow) return undefined;
   if (takes === undefined && clearanceMm !== undefined && !tooLow) return undefined;
@@ -113,3 +113,26 @@ export const capacityLimit: Rule = ({ drive: { drive }, enclosure: { enclosure }
         limitTB: enclosure.maxCapacityTB
       }
     : undefined;
+
+/**
+ * A chip that is higher than the lid leaves room; of a drive that states no chips the usual height code is asked. Whether the
+ * underside has room is the rule for double-sided drives.
+ */
+export const chipHeight: Rule = ({ drive: { drive, doubleSided: double }, enclosure: { enclosure } }) => {
+  const roomMm = enclosure.clearanceTopMm;
+  if (drive.formFactor !== 'm2' || enclosure.formFactor !== 'm2' || roomMm === undefined) return undefined;
+  const code = M2_HEIGHT_CODES[drive.m2HeightCode ?? USUAL_HEIGHT_CODE[double ? 'double' : 'single']];
+  const tallest = drive.components?.length
+    ? drive.components
+        .filter((chip) => chip.side === 'top')
+        .reduce<{ role: string; heightMm: number }>((a, b) => (b.heightMm > a.heightMm ? b : a), {
+          role: '',
+          heightMm: 0
+        })
+    : { role: 'controller', heightMm: code.top };
+  const { role, heightMm } = tallest;
+  if (heightMm <= roomMm) return undefined;
+  const assumed = !drive.components?.length && drive.m2HeightCode === undefined;
+  const severity = assumed ? 'check' : 'fail';
+  return { code: 'chip-touches-lid', severity, about: 'drive', role, side: 'top', heightMm, roomMm, assumed };
+};

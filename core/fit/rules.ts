@@ -4,6 +4,7 @@ import { cableLength, esataPower, externalSupply, pcieGeneration, portPower } fr
 import {
   bayThickness,
   capacityLimit,
+  chipHeight,
   doubleSided,
   formFactor,
   heatsink,
@@ -28,6 +29,7 @@ export const FIT_RULES: readonly { check: Rule; sees: Sees }[] = [
   { check: bayThickness, sees: 'parts' },
   { check: doubleSided, sees: 'parts' },
   { check: heatsink, sees: 'parts' },
+  { check: chipHeight, sees: 'parts' },
   { check: plugs, sees: 'link' },
   { check: commonMode, sees: 'link' },
   { check: externalSupply, sees: 'parts' },

@@ -6,6 +6,8 @@ export const FORM_FACTORS = ['m2', '2.5in', '3.5in'] as const;
 export const M2_LENGTHS = [30, 42, 60, 80, 110] as const;
 export const M2_KEYS = ['M', 'B', 'B+M'] as const;
 
+export const HEIGHT_CODES = ['S1', 'S2', 'S3', 'D1', 'D2', 'D3', 'D4', 'D5'] as const;
+
 export const formFactor = () =>
   choice('Form factor', FORM_FACTORS, { first: true, labels: { m2: 'M.2', '2.5in': '2.5-inch', '3.5in': '3.5-inch' } });
 
@@ -77,6 +79,10 @@ export const driveSchema = z.strictObject({
   sides: choice('Chips on', ['single', 'double'], {
     labels: { single: 'one side', double: 'both sides' },
     group: 'Size'
+  }).optional(),
+  m2HeightCode: choice('M.2 height code', HEIGHT_CODES, {
+    group: 'Size',
+    description: 'the end of the module’s name, such as S3 or D5'
   }).optional(),
   heatsinkMm: measure('Glued-on heatsink, height', 'mm', 0, 60, { group: 'Size' }).optional(),
   label: choice('Label', ['metal', 'paper', 'none'], { group: 'Size' }).optional(),

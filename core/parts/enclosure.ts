@@ -50,9 +50,29 @@ export const enclosureSchema = z.strictObject({
   cooling: z
     .strictObject({
       kind: choice('Cooling', ['passive', 'fan']),
-      areaCm2: measure('Surface', 'cm²', 1, 5_000).optional(),
+      areaCm2: measure('Surface', 'cm²', 1, 5_000, {
+        description: 'that air reaches, without the face on the desk and without fins'
+      }).optional(),
+      finsCm2: measure('Extra surface of fins', 'cm²', 1, 10_000).optional(),
       massG: measure('Mass of the case', 'g', 1, 10_000).optional(),
-      material: choice('Material', ['aluminium', 'plastic']).optional()
+      material: choice('Material', ['aluminium', 'plastic']).optional(),
+      finish: choice('Finish', ['coated', 'bare'], {
+        labels: { coated: 'painted or anodised', bare: 'bare and polished' }
+      }).optional(),
+      /** What temperature readings of such cases came to, as factors on what the model says. */
+      measured: z
+        .strictObject({
+          caseFactor: z.number().min(0.1).max(10).meta({ title: 'Rise of the case, measured over computed' }),
+          chipFactor: z
+            .number()
+            .min(0.1)
+            .max(10)
+            .meta({ title: 'Rise of the chips over the case, measured over computed' })
+            .optional(),
+          readings: z.number().int().min(1).max(10_000).meta({ title: 'Readings behind it' })
+        })
+        .meta({ title: 'Fitted to temperature readings' })
+        .optional()
     })
     .meta({ title: 'Cooling', group: 'Case' })
     .optional(),

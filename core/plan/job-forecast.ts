@@ -7,8 +7,12 @@ import type { Host } from '../parts/host.ts';
 import type { Job } from '../parts/job.ts';
 import { capBand, type Band } from '../quantities/band.ts';
 import { TB_PER_TIB } from '../quantities/unit.ts';
-import { forecastCache, type CacheForecast } from '../throughput/flash-cache.ts';
-import { fileCost, jobTime } from '../throughput/job-time.ts';
+import { fillOf, forecastCache, type CacheForecast } from '../throughput/flash-cache.ts';
+import { fileCost } from '../throughput/job-time.ts';
+import { zoneTime } from '../throughput/disk.ts';
+import { march, type March, type Phase } from '../thermal/march.ts';
+import type { Limits, Setting } from '../thermal/throttle.ts';
+import { mayThrottle } from '../thermal/warmth.ts';
 import type { PlanReport } from './report.ts';
 
 export type JobForecast = Omit<NonNullable<PlanReport['job']>, 'ways'>;
@@ -37,10 +41,6 @@ function withHostDisk(host: Host, burst: Band, cache: CacheForecast | null, dire
   };
 }
 
-function addBands(a: Band, b: Band): Band {
-  return { low: a.low + b.low, typical: a.typical + b.typical, high: a.high + b.high };
-}
-
 /** What the whole chain of one build offers to a job. */
 export type Offer = {
   host: Host;
@@ -62,9 +62,9 @@ export type JobWay = {
   seconds: number;
   MBps: number;
   /** What most of the time is spent on. */
-  limitedBy: 'files' | 'host-disk' | 'host-disk-cache' | 'drive-cache' | 'drive' | 'link';
-  /** Seconds spent on bytes before a cliff, on bytes after it, and on opening and closing files. */
-  spent: { bytes: number; afterCliff: number; files: number };
+  limitedBy: 'files' | 'host-disk' | 'host-disk-cache' | 'drive-cache' | 'drive' | 'link' | 'heat';
+  /** Seconds spent on bytes before a cliff, on bytes after it, on opening and closing files, and lost to throttling. */
+  spent: { bytes: number; afterCliff: number; files: number; throttled: number };
 };
 
 /** What a volume needs to hold at least, GB. */
@@ -74,54 +74,165 @@ export const needGB = (job: Job): number => Math.max(job.transferGB, (job.capaci
 export const usableFreeGB = (usableTiB: number, fillFraction: number | undefined): number =>
   usableTiB * TB_PER_TIB * 1000 * (1 - (fillFraction ?? 0));
 
-/** What one file costs beside its bytes on this build, by direction. */
-function fileCostsOf({ host, drive, mode, filesystem, rules }: Offer): (direction: 'read' | 'write') => Band {
+/** What one file costs beside its bytes on this build, s. */
+export function fileCostOf({ host, drive, mode, filesystem, rules }: Offer, direction: 'read' | 'write'): Band {
   const quickRemoval = host.os.family === 'windows' && schoolChoice('write-cache', rules) === 'quick-removal';
-  return (direction) => fileCost(drive.drive.media === 'hdd', isTunnelled(mode), filesystem, quickRemoval, direction);
+  return fileCost(drive.drive.media === 'hdd', isTunnelled(mode), filesystem, quickRemoval, direction);
+}
+
+/** One direction of a job at one end of its bands: its phases, and how long they take without any throttling. */
+type Way = { direction: 'in' | 'out'; phases: Phase[]; seconds: number; spent: Omit<JobWay['spent'], 'throttled'> };
+type End = 'low' | 'typical' | 'high';
+/** Slow rates go with dear files. */
+const COST_AT: Record<End, End> = { low: 'high', typical: 'typical', high: 'low' };
+
+/** Where the time of one direction goes without any throttling, at one end of the bands. */
+type Spent = { burst: number; rest: number; fastGB: number; bytes: number; afterCliff: number; files: number };
+
+function spentOn(job: Job, offer: Offer, fed: CacheForecast, direction: 'in' | 'out', end: End): Spent {
+  const { host, drive, read, write } = offer;
+  const writes = direction === 'in';
+  const { burst, cliffGB, after } = withHostDisk(
+    host,
+    writes ? write : read,
+    writes ? fed : null,
+    writes ? 'write' : 'read'
+  );
+  const volume = job.transferGB;
+  const files = (job.files ?? 1) * fileCostOf(offer, writes ? 'write' : 'read')[COST_AT[end]];
+  const fast = cliffGB === null || cliffGB[end] > volume ? volume : cliffGB[end];
+  const rest = Math.min(after[end], burst[end]);
+  let bytes = (fast * 1000) / burst[end];
+  if (drive.drive.media === 'hdd' && end === 'typical') {
+    // From where the disk is filled to inwards: the mean over the whole disk is for a disk that is filled whole.
+    const own = writes ? drive.write : drive.read;
+    const cap = burst.typical < own.typical ? burst.typical : Infinity;
+    const filled = drive.drive.fillFraction ?? 0;
+    bytes = zoneTime(volume, filled, drive.drive.capacityTB * 1000, own.high, own.low, cap);
+  }
+  return { burst: burst[end], rest, fastGB: fast, bytes, afterCliff: ((volume - fast) * 1000) / rest, files };
+}
+
+function wayOf(job: Job, offer: Offer, fed: CacheForecast, direction: 'in' | 'out', end: End): Way {
+  const { rest, fastGB, bytes, afterCliff, files } = spentOn(job, offer, fed, direction, end);
+  const writes = direction === 'in';
+  const volume = job.transferGB;
+  const perMB = files / (volume * 1000);
+  const phases: Phase[] = [];
+  if (fastGB > 0) {
+    const first: Phase = {
+      work: writes ? 'write' : 'read',
+      rate: (fastGB * 1000) / bytes,
+      perMB,
+      volumeMB: fastGB * 1000
+    };
+    const fills = writes && volume > fastGB ? fillOf(offer.drive, offer.freeGB, end) : null;
+    if (fills) first.fills = fills;
+    phases.push(first);
+  }
+  if (volume > fastGB)
+    phases.push({ work: writes ? 'post' : 'read', rate: rest, perMB, volumeMB: (volume - fastGB) * 1000 });
+  return { direction, phases, seconds: bytes + afterCliff + files, spent: { bytes, afterCliff, files } };
+}
+
+const WAYS = { in: ['in'], out: ['out'], both: ['in', 'out'] } as const;
+const directionsOf = (job: Job): readonly ('in' | 'out')[] => WAYS[job.direction];
+
+/** What the drive's cache does when the host's own disk feeds it, where that is the slower one. */
+export function fedBy({
+  host,
+  drive,
+  write,
+  cache,
+  freeGB
+}: Pick<Offer, 'host' | 'drive' | 'write' | 'cache' | 'freeGB'>): CacheForecast {
+  const source = host.internalDisk?.readMBps ?? Infinity;
+  return source >= write.high ? cache : forecastCache(drive, capBand(write, source), freeGB);
+}
+
+/** The phases of a job in the order of the work: onto the drive, then from it. */
+export const phasesOf = (job: Job, offer: Offer, fed: CacheForecast, end: End = 'typical'): Phase[] =>
+  directionsOf(job).flatMap((direction) => wayOf(job, offer, fed, direction, end).phases);
+
+/** How the build warms, at the setting for each end of a band; without the ends only the typical case is followed. */
+export type JobWarmth = { limits: Limits | null; typical: Setting; ends?: { slow: Setting; fast: Setting } };
+
+/** Time of a job with throttling, and what came of it: followed only where some phase could ever get hot enough. */
+function timeOf(
+  ways: readonly Way[],
+  setting: Setting | undefined,
+  limits: Limits | null
+): { seconds: number; marched: March | null } {
+  const plain = ways.reduce((sum, way) => sum + way.seconds, 0);
+  const phases = ways.flatMap((way) => way.phases);
+  if (!setting || !mayThrottle(setting, phases, limits)) return { seconds: plain, marched: null };
+  const marched = march(setting, phases, limits);
+  return { seconds: marched.throttleAtS === null ? plain : marched.seconds, marched };
 }
 
 /**
- * How long the job takes, and whether the write cache ends in the middle of it.
- * @returns the forecast, and the cache as the host's own disk feeds it
+ * Typical time of a job, throttling included: the one figure that a ranking needs of it.
+ * @param warmth null where nothing of this build ever gets hot enough to throttle
  */
-export function forecastJob(job: Job, offer: Offer): { forecast: JobForecast; fed: CacheForecast } {
-  const { host, drive, read, write, cache, freeGB, usableTiB } = offer;
-  const perFile = fileCostsOf(offer);
-  // The host's own disk feeds the cache slower only where it is the slower one.
-  const source = host.internalDisk?.readMBps ?? Infinity;
-  const fed = source >= write.high ? cache : forecastCache(drive, capBand(write, source), freeGB);
-  const into = () => jobTime(job.transferGB, job.files ?? 1, withHostDisk(host, write, fed, 'write'), perFile('write'));
-  const outOf = () => jobTime(job.transferGB, job.files ?? 1, withHostDisk(host, read, null, 'read'), perFile('read'));
-  const seconds = job.direction === 'in' ? into() : job.direction === 'out' ? outOf() : addBands(into(), outOf());
+export function jobSeconds(job: Job, offer: Offer, warmth: JobWarmth | null): number {
+  const fed = fedBy(offer);
+  if (warmth) {
+    const ways = directionsOf(job).map((direction) => wayOf(job, offer, fed, direction, 'typical'));
+    return timeOf(ways, warmth.typical, warmth.limits).seconds;
+  }
+  let seconds = 0;
+  for (const direction of directionsOf(job)) {
+    const { bytes, afterCliff, files } = spentOn(job, offer, fed, direction, 'typical');
+    seconds += bytes + afterCliff + files;
+  }
+  return seconds;
+}
+
+/**
+ * How long the job takes, and whether the write cache ends in the middle of it, or the drive throttles.
+ * @returns the forecast, the cache as the host's own disk feeds it, and the march through the typical case where there was one
+ */
+export function forecastJob(
+  job: Job,
+  offer: Offer,
+  warmth: JobWarmth
+): { forecast: JobForecast; fed: CacheForecast; marched: March | null } {
+  const { drive, usableTiB } = offer;
+  const fed = fedBy(offer);
+  const at = (end: End, setting: Setting | undefined) =>
+    timeOf(
+      directionsOf(job).map((direction) => wayOf(job, offer, fed, direction, end)),
+      setting,
+      warmth.limits
+    );
+  const typical = at('typical', warmth.typical);
+  const slow = at('low', warmth.ends?.slow).seconds;
+  const fast = at('high', warmth.ends?.fast).seconds;
   return {
     fed,
+    marched: typical.marched,
     forecast: {
-      seconds,
+      seconds: {
+        low: Math.min(fast, typical.seconds),
+        typical: typical.seconds,
+        high: Math.max(slow, typical.seconds)
+      },
       cliffReached:
         job.direction !== 'out' && fed.typicalCliff && fed.cliffAtGB !== null && job.transferGB > fed.cliffAtGB.typical,
-      // No thermal forecast yet, so nothing is claimed about throttling.
-      throttleReached: null,
+      throttleReached: (typical.marched?.throttleAtS ?? null) !== null,
       fits: needGB(job) <= usableFreeGB(usableTiB, drive.drive.fillFraction)
     }
   };
 }
 
 /** The ways of a job one by one: where the time goes and which end limits, in the typical case. */
-export function jobWays(job: Job, offer: Offer, fed: CacheForecast): JobWay[] {
+export function jobWays(job: Job, offer: Offer, fed: CacheForecast, throttledSeconds: number): JobWay[] {
   const { host, drive, read, write } = offer;
-  const perFile = fileCostsOf(offer);
-  const files = job.files ?? 1;
-  const way = (direction: 'in' | 'out'): JobWay => {
+  const made = directionsOf(job).map((direction): JobWay => {
+    const { seconds, spent } = wayOf(job, offer, fed, direction, 'typical');
     const writes = direction === 'in';
     const through = writes ? write : read;
-    const { burst, cliffGB, after } = withHostDisk(host, through, writes ? fed : null, writes ? 'write' : 'read');
-    const fast = cliffGB === null ? job.transferGB : Math.min(job.transferGB, cliffGB.typical);
-    const spent = {
-      bytes: (fast * 1000) / burst.typical,
-      afterCliff: ((job.transferGB - fast) * 1000) / Math.min(after.typical, burst.typical),
-      files: files * perFile(writes ? 'write' : 'read').typical
-    };
-    const seconds = spent.bytes + spent.afterCliff + spent.files;
+    const { burst } = withHostDisk(host, through, null, writes ? 'write' : 'read');
     const other = burst.typical < through.typical;
     const own = writes ? drive.write : drive.read;
     const limitedBy =
@@ -136,7 +247,27 @@ export function jobWays(job: Job, offer: Offer, fed: CacheForecast): JobWay[] {
             : own.typical <= through.typical
               ? 'drive'
               : 'link';
-    return { direction, seconds, MBps: (job.transferGB * 1000) / seconds, limitedBy, spent };
-  };
-  return job.direction === 'both' ? [way('in'), way('out')] : [way(job.direction)];
+    return {
+      direction,
+      seconds,
+      MBps: (job.transferGB * 1000) / seconds,
+      limitedBy,
+      spent: { ...spent, throttled: 0 }
+    };
+  });
+  // What throttling costs is shared out as the bytes are.
+  const plain = made.reduce((sum, way) => sum + way.seconds, 0);
+  const lost = throttledSeconds - plain;
+  if (lost <= 1e-9) return made;
+  return made.map((way) => {
+    const share = (lost * way.seconds) / plain;
+    const seconds = way.seconds + share;
+    return {
+      ...way,
+      seconds,
+      MBps: (job.transferGB * 1000) / seconds,
+      limitedBy: share > way.seconds ? 'heat' : way.limitedBy,
+      spent: { ...way.spent, throttled: share }
+    };
+  });
 }

@@ -1,38 +1,27 @@
-import { MBR_MAX_TB } from '../facts/filesystems.ts';
-import type { HouseRules } from '../facts/schools.ts';
-import { adviseFilesystem } from '../filesystem/advise.ts';
 import { trimAnswer } from '../filesystem/trim.ts';
-import { usableTiB } from '../filesystem/capacity.ts';
 import { verdictOf, worstFirst, type Assumed, type Finding } from '../findings/finding.ts';
 import { sentenceOf } from '../findings/words.ts';
 import { buildCost } from '../cost/build-cost.ts';
-import { checkFit } from '../fit/rules.ts';
-import type { Pairing } from '../fit/rule.ts';
-import { limitFindings } from '../link/limits.ts';
-import { negotiate } from '../link/negotiate.ts';
-import { bottleneckOf, chainStages, runsUas, type Stage } from '../link/stages.ts';
-import { fillDrive, fillEnclosure, portPower, type FilledDrive } from '../parts/fill.ts';
-import type { Host, Port } from '../parts/host.ts';
+import { runsUas, type Stage } from '../link/stages.ts';
+import type { FilledDrive } from '../parts/fill.ts';
 import type { Job } from '../parts/job.ts';
 import type { Band } from '../quantities/band.ts';
-import { planPads, type StackRow } from '../stack/plan-pads.ts';
+import type { StackPlan } from '../stack/plan-pads.ts';
 import { enduranceYears } from '../throughput/endurance.ts';
-import { forecastCache, type CacheForecast } from '../throughput/flash-cache.ts';
+import { fillOf, type CacheForecast } from '../throughput/flash-cache.ts';
 import { randomRate } from '../throughput/random.ts';
 import { remarksOf } from './house-rules.ts';
-import { forecastJob, jobWays, needGB, usableFreeGB, type JobForecast } from './job-forecast.ts';
+import type { March } from '../thermal/march.ts';
+import { heatReport, runningOn, sustainedUnder, writingOn, type Running } from './heat-report.ts';
+import { fedBy, forecastJob, jobWays, needGB, phasesOf, usableFreeGB, type JobForecast } from './job-forecast.ts';
 import type { PlanInput, PlanReport } from './report.ts';
+import { studyBuild } from './study.ts';
 import { explain, type Explained } from './workings.ts';
 
 /** Changes whenever the same parts can give another plan; a stored plan of another version says so. */
-export const ENGINE_VERSION = '2';
+export const ENGINE_VERSION = '3';
 
 const WARRANTY_YEARS = 3;
-const noAssume = () => {};
-const NONE: readonly never[] = [];
-
-/** @returns the port of that id, or undefined */
-export const portOf = (host: Host, portId: string): Port | undefined => host.ports.find((port) => port.id === portId);
 
 /** What a job meets on this build. */
 export function jobFindings(
@@ -80,12 +69,15 @@ function reachableOf({ drive }: FilledDrive, stages: readonly Stage[]): PlanRepo
   return { readPercent: share(drive.readMBps, 'MBps'), writePercent: share(drive.writeMBps, 'writeMBps') };
 }
 
-/** Pads that the stack takes from the crate: one of each thickness, unless such a one is in the box. */
+/**
+ * Pads that the stack takes from the crate: one of each thickness, unless such a one is in the box. Where the chips are only
+ * assumed nobody cuts anything yet, and nothing is counted.
+ */
 export function padsToPay(
   { pads, enclosure, quotes }: Pick<PlanInput, 'pads' | 'enclosure' | 'quotes'>,
-  rows: readonly StackRow[]
+  { rows, board, chosen }: Pick<StackPlan, 'rows' | 'board' | 'chosen'>
 ): { role: string; id: string | undefined }[] {
-  if (!pads || rows.length === 0) return [];
+  if (!pads || rows.length === 0 || (board?.from === 'template' && !chosen)) return [];
   const used = new Set(rows.flatMap((row) => row.pads));
   for (const pad of enclosure.includedPads ?? []) used.delete(pad.thicknessMm);
   return [...used].flatMap((thickness) => {
@@ -103,96 +95,58 @@ export function padsToPay(
  */
 export function plan(input: PlanInput, options: { workings: boolean } = { workings: true }): PlanReport {
   const { host, cable, job, quotes } = input;
-  const rules = input.houseRules as HouseRules | undefined;
-  const port = portOf(host, input.portId);
-  if (!port) throw new RangeError(`${host.name} has no port “${input.portId}”`);
-
   const assumed: Assumed[] = [];
   const assume = (part: Assumed['part'], field: string, value: Assumed['value'], from: string) =>
     void assumed.push({ part, field, value, from });
-  if (host.os.version === undefined && (host.os.family === 'macos' || host.os.family === 'linux')) {
-    assume('host', 'os.version', 'current', 'older versions write fewer filesystems');
-  }
-  const drive = fillDrive(input.drive, assume);
-  const enclosure = fillEnclosure(input.enclosure, assume);
-  const negotiation = negotiate(port, cable, input.enclosure, assume);
-  const needsPower = input.enclosure.externalSupply !== true;
-  const portWatts = portPower(port, needsPower ? assume : noAssume);
-  const chain = negotiation.mode === null ? [] : chainStages(negotiation, negotiation.mode, port, enclosure, drive);
-  const chainWrite = chain.length > 0 ? bottleneckOf(chain, 'writeMBps') : null;
-  const pairing: Pairing = {
-    drive,
-    enclosure,
-    port,
-    portWatts,
-    negotiation,
-    writeMBps: chainWrite?.band.typical,
-    knownPairs: input.knownPairs ?? NONE
-  };
-
-  const findings = checkFit(pairing);
-  const broken = negotiation.mode === null || findings.some((f) => f.severity === 'fail');
-  const freeGB = input.drive.capacityTB * 1000 * (1 - (input.drive.fillFraction ?? 0));
-
-  const stages = broken ? [] : chain;
-  const read = broken ? null : bottleneckOf(stages, 'MBps');
-  const write = broken ? null : chainWrite;
+  const study = studyBuild(input, assume);
+  const { rules, port, drive, enclosure, negotiation, pairing, findings, broken, stages, read, write, cache } = study;
+  const { freeGB, pads, advice, decisions, usable, heatOf, warmth, offer } = study;
   const uas = runsUas(port, enclosure);
   const random = (direction: 'read' | 'write') =>
     broken ? null : randomRate(drive, negotiation.mode!, uas, direction);
-  const cache = write ? forecastCache(drive, write.band, freeGB) : null;
-  if (read && write) {
-    const limits = { negotiation, mode: negotiation.mode!, port, enclosure, drive, stages, read, write };
-    findings.push(...limitFindings(limits, job?.minSustainedWriteMBps, rules));
-  }
-
-  const pads = planPads(input.drive, input.enclosure, input.pads, rules, assume);
-  findings.push(...pads.findings);
-
-  const {
-    advice,
-    findings: filesystemFindings,
-    decisions
-  } = adviseFilesystem({
-    host: host.os,
-    media: input.drive.media,
-    capacityTB: input.drive.capacityTB,
-    job,
-    rules
-  });
-  findings.push(...filesystemFindings);
-  const usable = usableTiB(
-    advice.first.scheme === 'mbr' ? Math.min(input.drive.capacityTB, MBR_MAX_TB) : input.drive.capacityTB,
-    advice.first.filesystem,
-    host.os.family === 'macos'
-  );
 
   let forecast: PlanReport['job'];
-  if (job && read && write && cache) {
-    const offer = {
-      host,
-      drive,
-      mode: negotiation.mode!,
-      read: read.band,
-      write: write.band,
-      cache,
-      freeGB,
-      usableTiB: usable,
-      filesystem: advice.first.filesystem,
-      rules
-    };
-    const made = forecastJob(job, offer);
-    forecast = { ...made.forecast, ways: jobWays(job, offer, made.fed) };
-    const free = usableFreeGB(usable, input.drive.fillFraction);
-    findings.push(...jobFindings(job, free, forecast, made.fed, write.band, input.drive));
+  let marched: March | null = null;
+  let running: Running | null = null;
+  let sustained: Band | null = null;
+  if (write && cache && offer) {
+    const on = writingOn(write.band, cache, fillOf(drive, freeGB, 'typical'));
+    const phases = job ? phasesOf(job, offer, fedBy(offer)) : null;
+    running = runningOn(warmth, on, phases, write.band, freeGB);
+    const { cases } = running;
+    sustained = sustainedUnder(warmth, write.band, cache, on, cases);
+    if (job && phases) {
+      const made = forecastJob(job, offer, {
+        limits: warmth.limits,
+        typical: warmth.typical,
+        ends: { slow: cases.hot, fast: cases.cool }
+      });
+      ({ marched } = made);
+      forecast = { ...made.forecast, ways: jobWays(job, offer, made.fed, made.forecast.seconds.typical) };
+      const free = usableFreeGB(usable, input.drive.fillFraction);
+      findings.push(...jobFindings(job, free, forecast, made.fed, write.band, input.drive));
+      if (marched && marched.throttleAtS !== null)
+        findings.push({
+          code: 'throttles-in-job',
+          severity: 'limit',
+          about: 'job',
+          afterS: marched.throttleAtS,
+          from: phases.find((phase) => phase.volumeMB > 0)!.rate,
+          to: marched.throttledMBps,
+          form: marched.form === 'plateau' ? 'plateau' : 'saw-tooth',
+          startC: warmth.limits!.startC
+        });
+    }
   }
+  const warm = heatReport(heatOf, warmth, job, running, marched);
+  findings.push(...warm.findings);
 
   const cost = buildCost(
     [
       { role: 'drive', id: input.drive.id },
       { role: 'enclosure', id: input.enclosure.id },
       ...(cable && negotiation.cable === cable ? [{ role: 'cable', id: cable.id }] : []),
-      ...padsToPay(input, pads.components)
+      ...padsToPay(input, pads)
     ],
     quotes,
     input.drive.capacityTB,
@@ -219,7 +173,7 @@ export function plan(input: PlanInput, options: { workings: boolean } = { workin
     throughput: {
       read: read?.band ?? null,
       write: write?.band ?? null,
-      sustainedWrite: cache?.sustained ?? null,
+      sustainedWrite: sustained,
       random4kRead: random('read'),
       random4kWrite: random('write')
     },
@@ -239,12 +193,17 @@ export function plan(input: PlanInput, options: { workings: boolean } = { workin
           })
         : null,
     ...(forecast ? { job: forecast } : {}),
-    stack: { components: pads.components },
-    thermal: null,
+    stack: {
+      components: pads.rows,
+      bowMm: pads.bowMm,
+      from: pads.board?.from ?? null,
+      chosen: pads.chosen
+    },
+    thermal: warm.thermal,
     filesystem: advice,
     cost,
     assumed,
-    houseRules: [...decisions, ...pads.decisions, ...remarksOf({ input, findings, rules })],
+    houseRules: [...decisions, ...pads.decisions, ...warm.decisions, ...remarksOf({ input, findings, rules })],
     workings: []
   };
   if (options.workings) {

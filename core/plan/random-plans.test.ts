@@ -3,7 +3,7 @@ import { randomCrate } from '../../tests/random-crate';
 import { SCHOOL_IDS, SCHOOLS, type SchoolId } from '../facts/schools';
 import { verdictOf } from '../findings/finding';
 import { REASONS } from '../findings/reasons';
-import { seeded } from '../simulate/random';
+import { seeded } from '../quantities/random';
 import { plan } from './plan';
 import { planReportSchema, type PlanInput } from './report';
 

@@ -9,6 +9,7 @@ import { jobSchema } from '../parts/job.ts';
 import { exchangeRateSchema, currency } from '../parts/exchange-rate.ts';
 import { knownPairSchema } from '../parts/known-pair.ts';
 import { padSchema } from '../parts/pad.ts';
+import { stackChoiceSchema } from '../stack/choice.ts';
 import { quoteSchema } from '../parts/quote.ts';
 
 export const bandSchema = z.strictObject({ low: z.number(), typical: z.number(), high: z.number() });
@@ -27,6 +28,8 @@ export const planInputSchema = z.strictObject({
   drive: driveSchema,
   pads: z.array(padSchema).max(200).optional(),
   job: jobSchema.optional(),
+  /** Pads that a person settled on; else the best of those at hand. */
+  stack: stackChoiceSchema.optional(),
   quotes: z.array(quoteSchema).max(5000).optional(),
   houseRules: houseRulesSchema.optional(),
   knownPairs: z.array(knownPairSchema).max(500).optional(),
@@ -34,6 +37,38 @@ export const planInputSchema = z.strictObject({
   exchange: z.strictObject({ currency: currency(), rates: z.array(exchangeRateSchema).max(1000) }).optional()
 });
 export type PlanInput = z.infer<typeof planInputSchema>;
+
+const thermalSchema = z.strictObject({
+  steadyCaseC: bandSchema.describe('outer face of the case while the work goes on'),
+  steadyControllerC: bandSchema.describe('as the drive reports it; of a hard disk, the disk'),
+  steadyNandC: bandSchema.nullable(),
+  throttleAfterS: bandSchema.nullable(),
+  touch: z.enum(['comfortable', 'brief', 'do-not-hold']),
+  form: z.enum(['none', 'saw-tooth', 'plateau']).describe('what throttling looks like once warmed through'),
+  load: z
+    .strictObject({ work: z.enum(['idle', 'read', 'write', 'post']), MBps: z.number() })
+    .describe('the work that the steady temperatures are for'),
+  watts: z.number(),
+  idleW: z.number(),
+  idleCaseC: z.number(),
+  ejectedWhPerDay: bandSchema,
+  coolsInS: z.number().nullable().describe('until the case may be held for hours, after ejecting'),
+  peak: z
+    .strictObject({ controllerC: z.number(), caseC: z.number(), throttleAtS: z.number().nullable() })
+    .nullable()
+    .describe('within the job, where it gets hot enough to be followed'),
+  ambientC: z.number(),
+  material: z.enum(['aluminium', 'plastic']),
+  timeConstantS: z.number(),
+  startC: z.number().nullable().describe('where the drive begins to throttle'),
+  influences: z
+    .array(z.strictObject({ what: z.string(), hotK: z.number(), coolK: z.number() }))
+    .describe('what each uncertain thing alone does to the controller'),
+  fitted: z
+    .strictObject({ caseFactor: z.number(), chipFactor: z.number().optional(), readings: z.number() })
+    .nullable()
+    .describe('factors from temperature readings of this enclosure')
+});
 
 const filesystemPick = z.strictObject({
   filesystem,
@@ -114,8 +149,13 @@ export const planReportSchema = z.strictObject({
             direction: z.enum(['in', 'out']),
             seconds: z.number(),
             MBps: z.number(),
-            limitedBy: z.enum(['files', 'host-disk', 'host-disk-cache', 'drive-cache', 'drive', 'link']),
-            spent: z.strictObject({ bytes: z.number(), afterCliff: z.number(), files: z.number() })
+            limitedBy: z.enum(['files', 'host-disk', 'host-disk-cache', 'drive-cache', 'drive', 'link', 'heat']),
+            spent: z.strictObject({
+              bytes: z.number(),
+              afterCliff: z.number(),
+              files: z.number(),
+              throttled: z.number().default(0)
+            })
           })
         )
         .default([])
@@ -129,11 +169,18 @@ export const planReportSchema = z.strictObject({
         gapMm: z.number(),
         pads: z.array(z.number()),
         compressionPercent: z.number(),
-        verdict: z.enum(['good', 'marginal', 'high', 'no-contact', 'over-compressed'])
+        verdict: z.enum(['good', 'marginal', 'high', 'no-contact', 'over-compressed']),
+        component: z.number().default(0).describe('which chip of the board'),
+        padNames: z.array(z.string()).default([]),
+        pressureMPa: z.number().default(0),
+        forceN: z.number().default(0)
       })
-    )
+    ),
+    bowMm: bandSchema.nullable().default(null).describe('how far the pads press the board down'),
+    from: z.enum(['stated', 'template']).nullable().default(null).describe('whether the drive states its chips'),
+    chosen: z.boolean().default(false).describe('whether a person settled on these pads')
   }),
-  thermal: z.null().describe('no thermal forecast yet'),
+  thermal: thermalSchema.nullable().describe('null in plans of engines before 3'),
   filesystem: z.strictObject({
     first: filesystemPick,
     others: z.array(filesystemPick),

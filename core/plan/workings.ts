@@ -224,7 +224,8 @@ export const LIMIT_WORD: Record<JobWay['limitedBy'], string> = {
   'host-disk-cache': 'the write cache of the host’s own disk',
   'drive-cache': 'the drive’s write cache',
   drive: 'the drive',
-  link: 'the link'
+  link: 'the link',
+  heat: 'the heat'
 };
 
 /** Whether the drive learns what was freed, and how much of its rating the chain lets through. */

@@ -147,7 +147,8 @@ export function linkFinder(set: Prepared): (enclosure: FilledEnclosure) => Links
           const stages = linkStages(negotiation, mode, port, enclosure);
           const read = stages.map((stage) => stage.MBps).reduce(minBand);
           const write = stages.map((stage) => stage.writeMBps).reduce(minBand);
-          rate = numbered(rateAt, JSON.stringify([read, write]));
+          // Bridges of a tunnel make heat of their own.
+          rate = numbered(rateAt, JSON.stringify([read, write, isTunnelled(mode)]));
           rates[rate] = { read, write };
           time = numbered(timeAt, `${host} ${rate} ${isTunnelled(mode)}`);
           // Of the rules that see the whole chain only the port's power can fail, and this is all it sees of the link.

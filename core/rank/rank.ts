@@ -113,7 +113,7 @@ const narrows = ({ filters }: Prepared): boolean => Object.keys(filters).length 
 function membersOf(set: Prepared, group: Group): Priced[] {
   const { filters, input, prices } = set;
   const { minSustainedWriteMBps, minCapacityTB, maxCost, maxSpend, ownedOnly, verdicts } = filters;
-  if (minSustainedWriteMBps !== undefined && group.rated.cache.sustained.typical < minSustainedWriteMBps) return [];
+  if (minSustainedWriteMBps !== undefined && group.rated.sustained < minSustainedWriteMBps) return [];
   if (minCapacityTB !== undefined && input.drives[group.drive]!.capacityTB < minCapacityTB) return [];
   const wanted = new Map<LinkClass, boolean>();
   /** A link class is one verdict: it differs in nothing that a finding looks at. */
@@ -142,7 +142,7 @@ function membersOf(set: Prepared, group: Group): Priced[] {
 }
 
 const figuresOf = (set: Prepared, group: Group, cost: number): Figures => ({
-  sustainedWrite: group.rated.cache.sustained.typical,
+  sustainedWrite: group.rated.sustained,
   read: group.rated.read.typical,
   seconds: group.seconds,
   cost,
@@ -171,7 +171,7 @@ export function rank(given: RankInput, onProgress: (share: number) => void = () 
     accept(drive, enclosure, cell, rated, seconds, pads) {
       const count = cell.members.length;
       considered += count;
-      const sustained = rated.cache.sustained.typical;
+      const { sustained } = rated;
       let group: Group | undefined;
       let members: Priced[] | undefined;
       let [cheapest, dearest] = [0, 0];
@@ -220,7 +220,7 @@ export function rank(given: RankInput, onProgress: (share: number) => void = () 
     combinationAt(set, group.drive, group.enclosure, link, cable);
   const score = scorer(weights, extremes);
   const scoreAt = ({ drive, rated, seconds }: Group, cost: number) =>
-    score(rated.cache.sustained.typical, rated.read.typical, seconds, cost, cost / input.drives[drive]!.capacityTB);
+    score(rated.sustained, rated.read.typical, seconds, cost, cost / input.drives[drive]!.capacityTB);
   const before = (a: Member, b: Member): boolean => {
     if (a.score !== b.score) return a.score > b.score;
     if (costOrder(a.cost) !== costOrder(b.cost)) return costOrder(a.cost) < costOrder(b.cost);

@@ -2,18 +2,29 @@ import { FIT_RULES } from '../fit/rules.ts';
 import type { Pairing } from '../fit/rule.ts';
 import { slotStage } from '../link/stages.ts';
 import { padsToPay } from '../plan/plan.ts';
-import { forecastJob } from '../plan/job-forecast.ts';
+import { jobSeconds, type JobWarmth } from '../plan/job-forecast.ts';
+import { mayThrottle, warmthOf } from '../thermal/warmth.ts';
 import { minBand, type Band } from '../quantities/band.ts';
-import { planPads } from '../stack/plan-pads.ts';
-import { forecastCache, type CacheForecast } from '../throughput/flash-cache.ts';
+import { planPads, type StackPlan } from '../stack/plan-pads.ts';
+import { isTunnelled } from '../link/modes.ts';
+import { fillOf, forecastCache, type CacheForecast } from '../throughput/flash-cache.ts';
 import { linkFinder, type LinkCell, type LinkClass } from './links.ts';
+import { readingOn, sustainedRate, writingOn } from '../plan/heat-report.ts';
 import type { Prepared } from './prepare.ts';
 
 const quiet = () => {};
 const NO_PADS: readonly (string | undefined)[] = [];
 
 /** What a drive in an enclosure does at one rate of the link. */
-export type Rated = { read: Band; write: Band; cache: CacheForecast };
+export type Rated = {
+  read: Band;
+  write: Band;
+  cache: CacheForecast;
+  /** Typical sustained write, with what throttling leaves of it, MB/s; NaN until somebody asks. */
+  sustained: number;
+  /** Whether anything it does could get hot enough to throttle. */
+  hot: boolean;
+};
 
 /** Combinations of one drive, one enclosure and one cell of links: they differ in the price of the cable alone. */
 export type Group = {
@@ -88,6 +99,24 @@ export function* walk(set: Prepared, visitor: Visitor): Generator<number, void> 
       chainCodes.fill(UNASKED);
       seconds.fill(NaN);
       let slot: Band | undefined;
+      let laid: StackPlan | undefined;
+      const stackOf = () =>
+        (laid ??= planPads(
+          {
+            drive: input.drives[d]!,
+            doubleSided: drive.doubleSided,
+            enclosure: input.enclosures[e]!,
+            pads: input.pads,
+            rules
+          },
+          quiet
+        ));
+      const warm: [JobWarmth?, JobWarmth?] = [];
+      const warmthAt = ({ first: { negotiation } }: LinkCell): JobWarmth => {
+        const mode = negotiation.mode;
+        const at = mode !== null && isTunnelled(mode) ? 1 : 0;
+        return (warm[at] ??= warmthOf(drive, enclosure, mode, stackOf(), rules, { ambientC: job.ambientC }));
+      };
       let pads = NO_PADS;
       let padsKnown = input.pads === undefined;
       for (const cell of open) {
@@ -97,7 +126,8 @@ export function* walk(set: Prepared, visitor: Visitor): Generator<number, void> 
           const rate = rates[cell.rate]!;
           const read = minBand(minBand(rate.read, slot), drive.read);
           const write = minBand(minBand(rate.write, slot), drive.write);
-          at = { read, write, cache: forecastCache(drive, write, freeGB) };
+          const cache = forecastCache(drive, write, freeGB);
+          at = { read, write, cache, sustained: NaN, hot: false };
           rated[cell.rate] = at;
         }
         let code = chainCodes[cell.chain];
@@ -122,26 +152,37 @@ export function* walk(set: Prepared, visitor: Visitor): Generator<number, void> 
           visitor.reject(code, cell.members.length, d, e, () => linksOf(cell));
           continue;
         }
+        if (Number.isNaN(at.sustained)) {
+          const { typical, limits } = warmthAt(cell);
+          const on = writingOn(at.write, at.cache, at.cache.typicalCliff ? fillOf(drive, freeGB, 'typical') : null);
+          // The fastest that it reads and writes: the host's own disk, or files, only ever make it cooler.
+          at.hot = mayThrottle(typical, on, limits) || mayThrottle(typical, [readingOn(at.read)], limits);
+          at.sustained = at.hot ? sustainedRate(typical, on, limits) : on[on.length - 1]!.rate;
+        }
         let time = seconds[cell.time]!;
         if (Number.isNaN(time)) {
-          time = forecastJob(job, {
-            host: hosts[cell.host]!,
-            drive,
-            mode: cell.first.negotiation.mode!,
-            read: at.read,
-            write: at.write,
-            cache: at.cache,
-            freeGB,
-            usableTiB: suit.usableTiB,
-            filesystem: suit.filesystem,
-            rules
-          }).forecast.seconds.typical;
+          time = jobSeconds(
+            job,
+            {
+              host: hosts[cell.host]!,
+              drive,
+              mode: cell.first.negotiation.mode!,
+              read: at.read,
+              write: at.write,
+              cache: at.cache,
+              freeGB,
+              usableTiB: suit.usableTiB,
+              filesystem: suit.filesystem,
+              rules
+            },
+            at.hot ? warmthAt(cell) : null
+          );
           seconds[cell.time] = time;
         }
         if (!padsKnown) {
-          const stack = planPads(input.drives[d]!, input.enclosures[e]!, input.pads, rules, quiet);
+          const stack = stackOf();
           const paid = { pads: input.pads, enclosure: input.enclosures[e]!, quotes: set.prices.quotes };
-          pads = padsToPay(paid, stack.components).map(({ id }) => id);
+          pads = padsToPay(paid, stack).map(({ id }) => id);
           padsKnown = true;
         }
         visitor.accept(d, e, cell, at, time, pads);

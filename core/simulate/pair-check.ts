@@ -2,7 +2,7 @@ import { linkRates } from '../link/stages.ts';
 import type { Band } from '../quantities/band.ts';
 import type { PlanReport } from '../plan/report.ts';
 import type { PairResults } from '../bench/run.ts';
-import { seeded } from './random.ts';
+import { seeded } from '../quantities/random.ts';
 
 /** Faults that the stand-in rig can play, by the causes of a diagnosis. */
 export type Fault = 'healthy' | 'usb2-fallback' | '5g-port-or-cable' | 'write-cache-off';

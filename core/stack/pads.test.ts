@@ -1,7 +1,27 @@
 import { describe, expect, it } from 'vitest';
 import { aDrive, anEnclosure, anInput } from '../../tests/parts';
 import { plan } from '../plan/plan';
-import { choosePad, compression, contactOf, stockPadFor } from './pads';
+import { choosePad, compression, contactOf, padKinds, stockPadFor } from './pads';
+
+const pad = (thicknessMm: number, more = {}) => ({
+  kind: 'pad' as const,
+  name: `pad ${thicknessMm}`,
+  thicknessMm,
+  widthMm: 50,
+  lengthMm: 50,
+  ...more
+});
+const kinds = (...thicknesses: number[]) =>
+  padKinds(
+    undefined,
+    thicknesses.map((t) => pad(t))
+  );
+/** What was chosen, by thickness. */
+const chosen = (choice: ReturnType<typeof choosePad>) => ({
+  layers: choice!.layers.map((p) => p.thicknessMm),
+  compression: choice!.compression,
+  verdict: choice!.verdict
+});
 
 describe('compression (t - gap) / t and its class', () => {
   it.each([
@@ -21,12 +41,20 @@ describe('compression (t - gap) / t and its class', () => {
 
 describe('choosing', () => {
   it('a gap of 0.8 mm takes 1.0 (20 %), not 1.5 (47 %) or 0.5 (none)', () => {
-    expect(choosePad(0.8, [0.5, 1, 1.5, 2], false)).toEqual({ layers: [1], compression: 0.2, verdict: 'good' });
+    expect(chosen(choosePad(0.8, kinds(0.5, 1, 1.5, 2), false))).toEqual({
+      layers: [1],
+      compression: 0.2,
+      verdict: 'good'
+    });
   });
   it('stacks two only where the rule allows it, and prefers one', () => {
     // 2.1 mm: 2.0 does not touch; 0.5 + 2.0 = 2.5 is (2.5 - 2.1)/2.5 = 16 %
-    expect(choosePad(2.1, [0.5, 2], false)!.verdict).toBe('no-contact');
-    expect(choosePad(2.1, [0.5, 2], true)).toEqual({ layers: [0.5, 2], compression: 0.16, verdict: 'good' });
+    expect(choosePad(2.1, kinds(0.5, 2), false)!.verdict).toBe('no-contact');
+    expect(chosen(choosePad(2.1, kinds(0.5, 2), true))).toEqual({
+      layers: [0.5, 2],
+      compression: 0.16,
+      verdict: 'good'
+    });
   });
   it('what to buy: 1.2 mm wants 1.5 (20 %); 0.95 has no single stock pad in the good range', () => {
     expect(stockPadFor(1.2)).toBe(1.5);
@@ -45,19 +73,12 @@ describe('in a plan', () => {
     lengthMm: 12,
     heightMm: 1.2
   };
-  const pad = (thicknessMm: number) => ({
-    kind: 'pad' as const,
-    name: `pad ${thicknessMm}`,
-    thicknessMm,
-    widthMm: 50,
-    lengthMm: 50
-  });
-
   it('clearance 2.0 less a 1.2 mm chip leaves 0.8: a 1 mm pad, 20 %', () => {
     const report = plan(anInput({ drive: aDrive({ components: [chip] }), pads: [pad(0.5), pad(1)] }));
-    expect(report.stack.components).toEqual([
-      { role: 'controller', side: 'top', gapMm: 0.8, pads: [1], compressionPercent: 20, verdict: 'good' }
+    expect(report.stack.components).toMatchObject([
+      { component: 0, role: 'controller', side: 'top', gapMm: 0.8, pads: [1], compressionPercent: 20, verdict: 'good' }
     ]);
+    expect(report.stack).toMatchObject({ from: 'stated', chosen: false });
   });
   it('the 2 mm pad that bends a board: 60 % in 0.8 mm, with the right one named', () => {
     const report = plan(anInput({ drive: aDrive({ components: [chip] }), pads: [pad(2)] }));
@@ -76,11 +97,21 @@ describe('in a plan', () => {
     expect(none.assumed.find((a) => a.part === 'pad')).toBeDefined();
     expect(none.stack.components[0]!.pads).toEqual([1]);
   });
-  it('without clearance or chips there is nothing to choose', () => {
+  it('without clearance there is nothing to choose; without chips the height code stands in, and says so', () => {
     expect(
       plan(anInput({ drive: aDrive({ components: [chip] }), enclosure: anEnclosure({ clearanceTopMm: undefined }) }))
         .stack.components
     ).toEqual([]);
-    expect(plan(anInput()).stack.components).toEqual([]);
+    const assumed = plan(anInput());
+    expect(assumed.stack.from).toBe('template');
+    // S3: 1.5 mm high under 2.0 mm leaves 0.5 for each of controller and two NAND
+    expect(assumed.stack.components.map((row) => [row.role, row.gapMm])).toEqual([
+      ['controller', 0.5],
+      ['nand', 0.5],
+      ['nand', 0.5]
+    ]);
+    expect(assumed.assumed.find((a) => a.field === 'components')!.value).toBe('height code S3');
+    const lower = plan(anInput({ drive: aDrive({ m2HeightCode: 'S1' }) }));
+    expect(lower.stack.components[0]!.gapMm).toBe(0.8);
   });
 });

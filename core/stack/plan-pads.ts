@@ -1,103 +1,241 @@
-import { STOCK_PADS_MM } from '../facts/m2.ts';
+import { BOARD_LIMITS } from '../facts/m2.ts';
 import { decision, schoolChoice, type Decision, type HouseRules } from '../facts/schools.ts';
 import type { Assume, Finding } from '../findings/finding.ts';
 import type { Drive } from '../parts/drive.ts';
 import type { Enclosure } from '../parts/enclosure.ts';
 import type { Pad } from '../parts/pad.ts';
-import { chooseSheet, choosePad, stockPadFor, type Contact } from './pads.ts';
+import type { Mm } from '../quantities/unit.ts';
+import type { Band } from '../quantities/band.ts';
+import { boardOf, type Board, type Component } from './board.ts';
+import type { StackChoice } from './choice.ts';
+import {
+  chooseSheet,
+  choosePad,
+  layIn,
+  padKinds,
+  stockPadFor,
+  stressOf,
+  thicknessOf,
+  type Contact,
+  type PadChoice,
+  type PadKind
+} from './pads.ts';
+import { boardStiffness, bowOf, type Pressed } from './press.ts';
 
 export type StackRow = {
+  /** Which chip of the board. */
+  component: number;
   role: string;
   side: 'top' | 'bottom';
   gapMm: number;
   pads: number[];
+  padNames: string[];
   compressionPercent: number;
   verdict: Contact;
+  /** Of the freshly pressed pad on its chip. */
+  pressureMPa: number;
+  forceN: number;
 };
 
-/**
- * A pad for every chip whose height is known, in an enclosure whose clearance is known: from the box first, then from the
- * pads at hand; with neither, the stock thickness to buy. The two largest heat sources count: controller and NAND.
- * gap = clearance(lid to board) - height of the chip.
- */
-export function planPads(
-  drive: Drive,
+/** A chip that gives off heat, the gap over it and what fills it. */
+export type Filled = { chip: Component; at: number; gapMm: Mm; choice: PadChoice | null };
+
+export type StackPlan = {
+  board: Board | null;
+  rows: StackRow[];
+  filled: readonly Filled[];
+  /** How far the board gives way, mm, towards the floor; null where nothing presses on it. */
+  bowMm: Band | null;
+  findings: Finding[];
+  decisions: Decision[];
+  /** Whether a person settled on these pads. */
+  chosen: boolean;
+};
+
+export type StackInput = {
+  drive: Drive;
+  doubleSided: boolean;
+  enclosure: Enclosure;
+  pads?: readonly Pad[] | undefined;
+  chosen?: StackChoice | undefined;
+  rules?: HouseRules | undefined;
+};
+
+const round3 = (mm: number) => Math.round(mm * 1000) / 1000;
+
+/** Chips that carry heat to the case, with the gap over each; a gap of 0 or less is no gap. gap = clearance - height. */
+export function gapsOf(
+  board: Board,
   enclosure: Enclosure,
-  pads: readonly Pad[] | undefined,
-  rules: HouseRules | undefined,
-  assume: Assume
-): { components: StackRow[]; findings: Finding[]; decisions: Decision[] } {
-  const components: StackRow[] = [];
-  const findings: Finding[] = [];
-  const decisions: Decision[] = [];
-  if (drive.formFactor !== 'm2' || !drive.components?.length) return { components, findings, decisions };
-  const own = [...(enclosure.includedPads ?? []), ...(pads ?? [])].map((pad) => pad.thicknessMm);
-  const thicknesses = own.length > 0 ? [...new Set(own)] : [...STOCK_PADS_MM];
-  const stack = schoolChoice('gap-not-closed', rules) === 'stack';
-  const chips = drive.components.flatMap((chip) => {
+  chosen?: StackChoice
+): { chip: Component; at: number; gapMm: Mm }[] {
+  const places: { chip: Component; at: number; gapMm: Mm }[] = [];
+  for (let at = 0; at < board.chips.length; at++) {
+    const chip = board.chips[at]!;
     const clearance = chip.side === 'top' ? enclosure.clearanceTopMm : enclosure.clearanceBottomMm;
-    if ((chip.role !== 'controller' && chip.role !== 'nand') || clearance === undefined) return [];
-    const gapMm = Math.round((clearance - chip.heightMm) * 1000) / 1000;
-    return gapMm > 0 ? [{ chip, gapMm }] : [];
-  });
-  const gapsOf = (side: 'top' | 'bottom') => chips.filter(({ chip }) => chip.side === side).map(({ gapMm }) => gapMm);
+    if ((chip.role !== 'controller' && chip.role !== 'nand') || clearance === undefined) continue;
+    const seen = chosen?.gaps?.find((gap) => gap.component === at)?.atLeastMm ?? 0;
+    const gapMm = round3(Math.max(clearance - chip.heightMm, seen));
+    if (gapMm > 0) places.push({ chip, at, gapMm });
+  }
+  return places;
+}
+
+/** Bow of the board under pads that press on it, mm, over the range of its stiffness; null without any pressure. */
+export function boardBow(board: Board, rows: readonly StackRow[]): Band | null {
+  const pressed: Pressed[] = rows
+    .filter((row) => row.forceN > 0)
+    .map((row) => ({ side: row.side, squeezeMm: row.pads.reduce((a, b) => a + b, 0) - row.gapMm, forceN: row.forceN }));
+  if (pressed.length === 0) return null;
+  const stiffness = boardStiffness(board.lengthMm);
+  const at = (kb: number) => Math.abs(bowOf(pressed, kb));
+  return { low: at(stiffness.high), typical: at(stiffness.typical), high: at(stiffness.low) };
+}
+
+function padFindings(board: Board, filled: readonly Filled[]): Finding[] {
+  const findings: Finding[] = [];
+  // A height that is only assumed may be off by a third of a millimetre: it says whether a pad is far out, not how it sits.
+  const assumed = board.from === 'template';
+  for (const { chip, gapMm, choice } of filled) {
+    const { role } = chip;
+    if (findings.some((f) => 'gapMm' in f && f.gapMm === gapMm && f.role === role)) continue;
+    if (choice?.verdict === 'good') continue;
+    const buyMm = stockPadFor(gapMm);
+    const padMm = choice ? thicknessOf(choice.layers) : 0;
+    const about = { severity: 'check', about: 'pad', gapMm, buyMm, role, assumed } as const;
+    if (!choice || choice.verdict === 'no-contact') findings.push({ code: 'pad-no-contact', ...about, padMm });
+    else if (choice.verdict === 'over-compressed')
+      findings.push({ code: 'pad-over-compressed', ...about, padMm, percent: choice.compression * 100 });
+    else if (!assumed) findings.push({ code: 'pad-none-fits', ...about });
+  }
+  return findings;
+}
+
+/** What the pads do to the board: it bows where nothing holds it from below, or is pressed where something does. */
+function pressFindings(rows: readonly StackRow[], bowMm: Band | null): Finding[] {
+  const backed = rows.some((row) => row.side === 'bottom' && row.forceN > 0);
+  if (bowMm && bowMm.typical > BOARD_LIMITS.bowMm && !backed)
+    return [{ code: 'board-bows', severity: 'check', about: 'pad', bowMm: bowMm.typical, limitMm: BOARD_LIMITS.bowMm }];
+  const worst = rows.reduce<StackRow | undefined>(
+    (w, row) => (w && w.pressureMPa >= row.pressureMPa ? w : row),
+    undefined
+  );
+  if (backed && worst && worst.pressureMPa > BOARD_LIMITS.stressMPa)
+    return [
+      {
+        code: 'pad-pressure-high',
+        severity: 'check',
+        about: 'pad',
+        role: worst.role,
+        pressureMPa: worst.pressureMPa,
+        limitMPa: BOARD_LIMITS.stressMPa
+      }
+    ];
+  return [];
+}
+
+/**
+ * Written out field by field, here and wherever a plan is made: a spread costs microseconds.
+ * @param choice null for a chip that is left bare
+ */
+export function rowOf({ chip, at, gapMm }: Omit<Filled, 'choice'>, choice: PadChoice | null): StackRow {
+  const pressureMPa = choice ? stressOf(choice) : 0;
+  return {
+    component: at,
+    role: chip.role,
+    side: chip.side,
+    gapMm,
+    pads: choice ? choice.layers.map((pad) => pad.thicknessMm) : [],
+    padNames: choice ? choice.layers.map((pad) => pad.name) : [],
+    compressionPercent: choice ? Math.round(choice.compression * 1000) / 10 : 0,
+    verdict: choice ? choice.verdict : 'no-contact',
+    pressureMPa,
+    forceN: pressureMPa * chip.widthMm * chip.lengthMm
+  };
+}
+
+const EMPTY: StackPlan = { board: null, rows: [], filled: [], bowMm: null, findings: [], decisions: [], chosen: false };
+
+/**
+ * A pad for every chip that gives off heat, in an enclosure whose clearance is known: those a person settled on; else from the
+ * box, then from the pads at hand, best contact first; with neither, the stock thickness to buy. Where the drive states no chips,
+ * the usual ones of its length and height code stand in, and the plan says so.
+ */
+export function planPads(input: StackInput, assume: Assume): StackPlan {
+  const { drive, enclosure, pads, chosen, rules } = input;
+  const board = boardOf(drive, input.doubleSided);
+  if (!board || enclosure.formFactor !== 'm2') return EMPTY;
+  const chips = gapsOf(board, enclosure, chosen);
+  if (board.from === 'template')
+    assume(
+      'drive',
+      'components',
+      `height code ${board.heightCode}`,
+      `usual chips of a ${board.lengthMm} mm module; measure yours for pads that surely fit`
+    );
+  const decisions: Decision[] = [];
+  if (chips.length === 0) return { ...EMPTY, board };
+  const kinds = padKinds(enclosure.includedPads, pads);
+  const byKey = new Map(kinds.map((kind) => [kind.key, kind]));
+  const stack = schoolChoice('gap-not-closed', rules) === 'stack';
   const sheets = schoolChoice('pieces', rules) === 'sheet';
-  const sheetOf = { top: undefined as number | undefined, bottom: undefined as number | undefined };
+  const sheetOf: { top?: PadKind; bottom?: PadKind } = {};
   for (const side of ['top', 'bottom'] as const) {
-    const gaps = gapsOf(side);
+    const gaps = chips.filter(({ chip }) => chip.side === side).map(({ gapMm }) => gapMm);
     // Chips of one height take the same pad either way.
-    if (new Set(gaps).size < 2) continue;
-    if (sheets) sheetOf[side] = chooseSheet(gaps, thicknesses);
+    if (chosen || new Set(gaps).size < 2) continue;
+    if (sheets) sheetOf[side] = chooseSheet(gaps, kinds);
     const effect = sheets
-      ? `one ${sheetOf[side]} mm sheet over the ${side} of the board`
+      ? `one ${sheetOf[side]!.thicknessMm} mm sheet over the ${side} of the board`
       : `pieces of their own on the ${side} of the board`;
     decisions.push(decision('pieces', rules, effect));
   }
-  for (const { chip, gapMm } of chips) {
+  let settled = false;
+  // Chips of one height are the rule, and the choice for one gap is the choice for all of them.
+  const known = new Map<Mm, PadChoice>();
+  const bestFor = (gapMm: Mm): PadChoice => {
+    let best = known.get(gapMm);
+    if (!best) known.set(gapMm, (best = choosePad(gapMm, kinds, stack)!));
+    return best;
+  };
+  const filled = chips.map((place): Filled => {
+    const { at, gapMm, chip } = place;
+    const piece = chosen?.pieces.find((p) => p.component === at);
+    const layers = piece?.layers.map((key) => byKey.get(key));
+    if (layers && layers.every((pad) => pad !== undefined)) {
+      settled = true;
+      return { chip, at, gapMm, choice: layers.length > 0 ? layIn(layers, gapMm) : null };
+    }
     const sheet = sheetOf[chip.side];
-    const choice = sheet === undefined ? choosePad(gapMm, thicknesses, stack)! : choosePad(gapMm, [sheet], false)!;
-    if (choosePad(gapMm, thicknesses, false)!.verdict !== 'good' && sheet === undefined) {
-      const other = choosePad(gapMm, thicknesses, !stack)!;
-      if (other.layers.length !== choice.layers.length && !decisions.some((d) => d.school === 'gap-not-closed'))
+    const choice = sheet ? layIn([sheet], gapMm) : bestFor(gapMm);
+    // A stack that was needed, or a gap that stays badly closed because none is allowed.
+    const doubtful = !sheet && (choice.layers.length > 1 || choice.verdict !== 'good');
+    if (doubtful && !decisions.some((d) => d.school === 'gap-not-closed')) {
+      const other = choosePad(gapMm, kinds, !stack)!;
+      if (other.layers.length !== choice.layers.length)
         decisions.push(
           decision(
             'gap-not-closed',
             rules,
             stack
-              ? `${choice.layers.join(' + ')} mm over the ${chip.role}`
+              ? `${choice.layers.map((pad) => pad.thicknessMm).join(' + ')} mm over the ${chip.role}`
               : `one pad over the ${chip.role}, none stacked`
           )
         );
     }
-    components.push({
-      role: chip.role,
-      side: chip.side,
-      gapMm,
-      pads: choice.layers,
-      compressionPercent: Math.round(choice.compression * 1000) / 10,
-      verdict: choice.verdict
-    });
-    const buyMm = stockPadFor(gapMm);
-    const padMm = choice.layers.reduce((sum, t) => sum + t, 0);
-    const already = findings.some((f) => 'gapMm' in f && f.gapMm === gapMm && f.role === chip.role);
-    if (already) continue;
-    if (choice.verdict === 'no-contact')
-      findings.push({ code: 'pad-no-contact', severity: 'check', about: 'pad', gapMm, padMm, buyMm, role: chip.role });
-    else if (choice.verdict === 'over-compressed') {
-      findings.push({
-        code: 'pad-over-compressed',
-        severity: 'check',
-        about: 'pad',
-        gapMm,
-        padMm,
-        percent: choice.compression * 100,
-        buyMm,
-        role: chip.role
-      });
-    } else if (choice.verdict !== 'good')
-      findings.push({ code: 'pad-none-fits', severity: 'check', about: 'pad', gapMm, buyMm, role: chip.role });
-  }
-  if (components.length > 0 && own.length === 0)
+    return { chip, at, gapMm, choice };
+  });
+  const rows = filled.map((place) => rowOf(place, place.choice));
+  const bowMm = boardBow(board, rows);
+  if (kinds[0]?.from === 'shop')
     assume('pad', 'thicknessMm', 'stock thicknesses', 'no pad is in the box or at hand; what to buy');
-  return { components, findings, decisions };
+  return {
+    board,
+    rows,
+    filled,
+    bowMm,
+    findings: [...padFindings(board, filled), ...pressFindings(rows, bowMm)],
+    decisions,
+    chosen: settled
+  };
 }

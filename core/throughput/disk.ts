@@ -18,3 +18,31 @@ export function diskRateAt(x: number, outer: MBps, inner: MBps): MBps {
 export function fullPass(capacity: TB, outer: MBps, inner: MBps): Seconds {
   return (2 * (capacity as number) * 1e6) / (outer + inner);
 }
+
+/**
+ * Time to move a volume from a place on the disk inwards, no faster than the link: where the disk is the slower one, the integral
+ * of dx / v(x) from x0 to x1, which is 2 C (s(x0) - s(x1)) / (v_outer (1 - k^2)) with s(x) = sqrt(1 - x (1 - k^2)).
+ * @param from share of the capacity that is filled; what does not fit goes on at the inner rate
+ * @param cap rate of the link, or Infinity
+ */
+export function zoneTime(
+  volumeGB: number,
+  from: number,
+  capacityGB: number,
+  outer: MBps,
+  inner: MBps,
+  cap: MBps
+): Seconds {
+  const k = inner / outer;
+  const fall = 1 - k * k;
+  const to = Math.min(1, from + volumeGB / capacityGB);
+  const beyond = Math.max(0, volumeGB - (1 - from) * capacityGB);
+  const tail = (beyond * 1000) / Math.min(inner, cap);
+  if (fall < 1e-9) return ((to - from) * capacityGB * 1000) / Math.min(outer, cap) + tail;
+  const s = (x: number) => Math.sqrt(1 - x * fall);
+  // Where the disk becomes slower than the link.
+  const meets = cap >= outer ? 0 : cap <= inner ? 1 : (1 - (cap / outer) ** 2) / fall;
+  const middle = Math.min(to, Math.max(from, meets));
+  const atCap = middle > from ? ((middle - from) * capacityGB * 1000) / cap : 0;
+  return atCap + (2 * capacityGB * 1000 * (s(middle) - s(to))) / (outer * fall) + tail;
+}

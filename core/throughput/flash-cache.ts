@@ -39,6 +39,41 @@ export type CacheForecast = {
   typicalCliff: boolean;
 };
 
+/** The write cache of a flash drive: its size with so much free, how it drains, and what is left after it. */
+export type FlashCache = {
+  kind: 'fixed' | 'dynamic';
+  sizeGB: Band<GB>;
+  drain: Band<MBps>;
+  post: Band<MBps>;
+  bits: number;
+};
+
+/** @returns null for a drive that has none, such as a hard disk */
+export function flashCacheOf(drive: FilledDrive, freeGB: GB): FlashCache | null {
+  if (drive.postCache === null) return null;
+  const post = drive.postCache;
+  const flash = drive.drive.flash;
+  const share = drive.cell === 'qlc' ? CACHE_SHARE.qlc : CACHE_SHARE.tlc;
+  const stated = flash?.cacheGB;
+  return {
+    kind: flash?.cacheKind ?? 'dynamic',
+    sizeGB:
+      stated === undefined
+        ? { low: share.low * freeGB, typical: share.typical * freeGB, high: share.high * freeGB }
+        : { low: stated * 0.9, typical: stated, high: stated },
+    drain:
+      flash?.drainMBps === undefined
+        ? {
+            low: DRAIN_SHARE.low * post.low,
+            typical: DRAIN_SHARE.typical * post.typical,
+            high: DRAIN_SHARE.high * post.high
+          }
+        : { low: flash.drainMBps, typical: flash.drainMBps, high: flash.drainMBps },
+    post,
+    bits: BITS_PER_CELL[drive.cell]
+  };
+}
+
 /**
  * What the write cache does to a long write into this chain.
  * The cliff's band runs from the bad case (small cache, no drain, fast link) to the good one; a case without a cliff has no
@@ -46,25 +81,9 @@ export type CacheForecast = {
  */
 export function forecastCache(drive: FilledDrive, write: Band<MBps>, freeGB: GB): CacheForecast {
   const none = { cliffAtGB: null, recoverS: null, sustained: write, typicalCliff: false };
-  if (drive.postCache === null) return none;
-  const post = drive.postCache;
-  const flash = drive.drive.flash;
-  const kind = flash?.cacheKind ?? 'dynamic';
-  const share = drive.cell === 'qlc' ? CACHE_SHARE.qlc : CACHE_SHARE.tlc;
-  const stated = flash?.cacheGB;
-  const cache =
-    stated === undefined
-      ? { low: share.low * freeGB, typical: share.typical * freeGB, high: share.high * freeGB }
-      : { low: stated * 0.9, typical: stated, high: stated };
-  const drain =
-    flash?.drainMBps === undefined
-      ? {
-          low: DRAIN_SHARE.low * post.low,
-          typical: DRAIN_SHARE.typical * post.typical,
-          high: DRAIN_SHARE.high * post.high
-        }
-      : { low: flash.drainMBps, typical: flash.drainMBps, high: flash.drainMBps };
-  const bits = BITS_PER_CELL[drive.cell];
+  const found = flashCacheOf(drive, freeGB);
+  if (!found) return none;
+  const { kind, sizeGB: cache, drain, post, bits } = found;
   const bad = cliffAfter(kind, cache.low, freeGB, bits, write.high, post.low, drain.low);
   if (bad === null) return none;
   const typical = cliffAfter(kind, cache.typical, freeGB, bits, write.typical, post.typical, drain.typical);
@@ -83,4 +102,30 @@ export function forecastCache(drive: FilledDrive, write: Band<MBps>, freeGB: GB)
     sustained: minBand(write, post),
     typicalCliff: typical !== null
   };
+}
+
+/** A write cache on its way: how much it holds, and how much was written since it was empty, GB. */
+export type CacheFill = { sizeGB: GB; drain: MBps; freeGB: GB; bits: number | null };
+
+/** The cache of a drive at one end of its bands, as it is written into; null for a drive without one. */
+export function fillOf(drive: FilledDrive, freeGB: GB, end: 'low' | 'typical' | 'high'): CacheFill | null {
+  const cache = flashCacheOf(drive, freeGB);
+  return (
+    cache && {
+      sizeGB: cache.sizeGB[end],
+      drain: cache.drain[end],
+      freeGB,
+      bits: cache.kind === 'fixed' ? null : cache.bits
+    }
+  );
+}
+
+/** Volume that can still be written at a rate before the cliff, GB. The slower it is written, the more drains meanwhile. */
+export function roomLeft(fill: CacheFill, heldGB: GB, writtenGB: GB, rate: MBps): GB {
+  const stays = 1 - fill.drain / rate;
+  if (stays <= 0) return Infinity;
+  const toSize = (fill.sizeGB - heldGB) / stays;
+  if (fill.bits === null) return Math.max(0, toSize);
+  const closing = ((fill.freeGB - writtenGB) / fill.bits - heldGB) / (stays + 1 / fill.bits);
+  return Math.max(0, Math.min(toSize, closing));
 }

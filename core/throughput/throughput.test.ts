@@ -2,10 +2,9 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { fillDrive } from '../parts/fill';
 import { aDrive } from '../../tests/parts';
-import { diskRateAt, fullPass } from './disk';
+import { diskRateAt, fullPass, zoneTime } from './disk';
 import { enduranceYears } from './endurance';
 import { cliffAfter, forecastCache } from './flash-cache';
-import { jobTime, transferTime } from './job-time';
 import { randomRate } from './random';
 
 const quiet = () => {};
@@ -119,25 +118,21 @@ describe('hard disks', () => {
   });
 });
 
-describe('the time a job takes', () => {
-  it('420 GB at 1000 MB/s is 420 s; past a cliff at 200 GB the rest runs at the rate after it', () => {
-    expect(transferTime(420, 1000, null, 500)).toBe(420);
-    // 200 GB at 2000 = 100 s, 220 GB at 500 = 440 s
-    expect(transferTime(420, 2000, 200, 500)).toBe(540);
-    // a rate after the cliff that is above the burst cannot speed it up
-    expect(transferTime(400, 1000, 200, 3000)).toBe(400);
-  });
-
-  it('adds the cost of files: 100 GB at 1000 MB/s and 10 000 files at 1.5 ms is 100 + 15 s', () => {
-    const way = {
-      burst: { low: 900, typical: 1000, high: 1100 },
-      cliffGB: null,
-      after: { low: 900, typical: 1000, high: 1100 }
-    };
-    const time = jobTime(100, 10_000, way, { low: 0.0005, typical: 0.0015, high: 0.005 });
-    expect(time.typical).toBeCloseTo(115, 9);
-    expect(time.low).toBeCloseTo(100_000 / 1100 + 5, 9);
-    expect(time.high).toBeCloseTo(100_000 / 900 + 50, 9);
+describe('the time a disk takes for a part of itself', () => {
+  // 200 MB/s outside, 100 inside: k = 0.5, 1 - k^2 = 0.75, s(x) = sqrt(1 - 0.75 x).
+  it('the whole disk is one pass', () =>
+    expect(zoneTime(4000, 0, 4000, 200, 100, Infinity)).toBeCloseTo(fullPass(4, 200, 100), 6));
+  it('the outer half: 2 C (1 - s(0.5)) / (200 x 0.75) = 8 000 000 x (1 - 0.790569) / 150 = 11 169.6 s', () =>
+    expect(zoneTime(2000, 0, 4000, 200, 100, Infinity)).toBeCloseTo(11169.64, 1));
+  it('behind a link of 160 MB/s the disk is slower from (1 - 0.64) / 0.75 = 0.48 on: 1920 GB at 160, then 80 GB from s = 0.8', () =>
+    // 1 920 000 / 160 = 12 000 s; 8 000 000 x (0.8 - 0.790569) / 150 = 502.9 s
+    expect(zoneTime(2000, 0, 4000, 200, 100, 160)).toBeCloseTo(12502.97, 1));
+  it('what does not fit goes on at the inner rate, and a slow link is the only limit', () => {
+    expect(zoneTime(1100, 0.75, 4000, 200, 100, Infinity)).toBeCloseTo(
+      zoneTime(1000, 0.75, 4000, 200, 100, Infinity) + 1000,
+      6
+    );
+    expect(zoneTime(380, 0.3, 4000, 200, 100, 38)).toBeCloseTo(10_000, 6);
   });
 });
 

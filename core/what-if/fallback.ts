@@ -1,7 +1,8 @@
 import { LINK_MODES, type LinkMode } from '../facts/link-modes.ts';
 import { modesOf } from '../link/modes.ts';
 import { negotiate, rank } from '../link/negotiate.ts';
-import { plan, portOf } from '../plan/plan.ts';
+import { plan } from '../plan/plan.ts';
+import { portOf } from '../plan/study.ts';
 import type { PlanInput, PlanReport } from '../plan/report.ts';
 
 /** What the chain does when it comes up in a lower mode than it could, and when that happens. */

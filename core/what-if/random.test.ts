@@ -5,7 +5,7 @@ import type { Choice } from '../build/build';
 import { optionsAt, PLACES, pickedAt, withPicked } from '../build/pick';
 import type { Verdict } from '../findings/finding';
 import { plan } from '../plan/plan';
-import { seeded } from '../simulate/random';
+import { seeded } from '../quantities/random';
 import { swapsAt } from './alternatives';
 import { differences } from './difference';
 import { fallbacks } from './fallback';

@@ -5,7 +5,7 @@ import { buildInputSchema } from '#core/build/build';
 import { STAGES } from '#core/build/stages';
 import { OS_LABEL } from '#core/facts/filesystems';
 import { jobSchema } from '#core/parts/job';
-import { portOf } from '#core/plan/plan';
+import { portOf } from '#core/plan/study';
 import { planChoice } from '../../planning';
 import { Problem } from '../../problem';
 import * as builds from '../../repositories/builds';

@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { SCHOOL_IDS, SCHOOLS, type SchoolId } from '#core/facts/schools';
 import { id, text } from '#core/parts/field';
-import { plan, portOf } from '#core/plan/plan';
+import { plan } from '#core/plan/plan';
+import { portOf } from '#core/plan/study';
 import { planReportSchema } from '#core/plan/report';
 import { undo } from '../../db/change';
 import { resetDemo } from '../../demo/seed';

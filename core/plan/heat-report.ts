@@ -1,0 +1,262 @@
+import { decision, ruleName, schoolChoice, type Decision, type HouseRules } from '../facts/schools.ts';
+import { DISK_LIMIT_C, EJECTED_SHARE, TOUCH } from '../facts/thermal.ts';
+import type { LinkMode } from '../facts/link-modes.ts';
+import type { Assume, Finding } from '../findings/finding.ts';
+import type { FilledDrive, FilledEnclosure } from '../parts/fill.ts';
+import type { Job } from '../parts/job.ts';
+import type { Band } from '../quantities/band.ts';
+import type { StackPlan } from '../stack/plan-pads.ts';
+import type { CacheFill, CacheForecast } from '../throughput/flash-cache.ts';
+import { KNOB_WORDS } from '../thermal/knobs.ts';
+import type { March, Phase } from '../thermal/march.ts';
+import { caseClassOf, settle } from '../thermal/network.ts';
+import { powerAt, wattsOf } from '../thermal/power.ts';
+import type { Limits, Load, Setting } from '../thermal/throttle.ts';
+import {
+  coolingTime,
+  forecastSteady,
+  likelyCases,
+  mayThrottle,
+  settlePhases,
+  throttleTime,
+  timeConstant,
+  touchOf,
+  warmthOf,
+  type LikelyCases,
+  type Warmth
+} from '../thermal/warmth.ts';
+import type { PlanReport } from './report.ts';
+
+/** What the heat of a plan is made from. */
+export type HeatOf = {
+  drive: FilledDrive;
+  enclosure: FilledEnclosure;
+  mode: LinkMode | null;
+  stack: StackPlan;
+  rules: HouseRules | undefined;
+  ambientC: number | undefined;
+  assume: Assume;
+};
+
+const CASE_WORD = {
+  m2: 'usual surface of a case for M.2',
+  'm2-tunnel': 'usual surface of a USB4 or Thunderbolt case for M.2',
+  '2.5in': 'usual surface of a 2.5-inch case',
+  '3.5in': 'usual surface of a 3.5-inch case'
+} as const;
+
+/** How the build warms; what was assumed for it is said. */
+export function warmUp({ drive, enclosure, mode, stack, rules, ambientC, assume }: HeatOf): Warmth {
+  const warmth = warmthOf(drive, enclosure, mode, stack, rules, { ambientC });
+  const { cooling } = enclosure.enclosure;
+  if (cooling?.areaCm2 === undefined && cooling?.measured === undefined)
+    assume('enclosure', 'cooling.areaCm2', Math.round(warmth.shape.areaM2 * 1e4), CASE_WORD[caseClassOf(enclosure)]);
+  if (cooling?.massG === undefined && enclosure.enclosure.weightG === undefined)
+    assume(
+      'enclosure',
+      'cooling.massG',
+      Math.round((warmth.shape.caseJK / (warmth.shape.plastic ? 1400 : 900)) * 1000),
+      'usual for such a case'
+    );
+  if (ambientC === undefined) assume('job', 'ambientC', warmth.typical.knobs.ambientC, 'a room');
+  if (warmth.shape.kind === 'm2' && !stack.filled.some(({ chip }) => chip.role === 'controller'))
+    assume('pad', 'contact', 'pads that fit', 'no clearance is stated: what comes with an enclosure mostly fits it');
+  return warmth;
+}
+
+/** Continuous writing: into the cache, then past it without end. */
+export function writingOn(write: Band, cache: CacheForecast, fills: CacheFill | null): Phase[] {
+  const cliff = cache.typicalCliff ? cache.cliffAtGB : null;
+  const base = { perMB: 0 };
+  return cliff === null
+    ? [{ work: 'write', rate: write.typical, volumeMB: Infinity, ...base }]
+    : [
+        { work: 'write', rate: write.typical, volumeMB: cliff.typical * 1000, ...base, ...(fills ? { fills } : {}) },
+        { work: 'post', rate: cache.sustained.typical, volumeMB: Infinity, ...base }
+      ];
+}
+
+/** Reading without end. */
+export const readingOn = (read: Band): Phase => ({ work: 'read', rate: read.typical, perMB: 0, volumeMB: Infinity });
+
+/** The rate at which writing without end settles, MB/s; most never come near a limit, and that is seen at once. */
+export function sustainedRate(setting: Setting, on: readonly Phase[], limits: Limits | null): number {
+  if (!mayThrottle(setting, on, limits)) return on[on.length - 1]!.rate;
+  return settlePhases(setting, on, limits).rate;
+}
+
+/** Sustained write with the throttle's share in it, as a band: slow and hot together at one end, fast and cool at the other. */
+export function sustainedUnder(
+  warmth: Warmth,
+  write: Band,
+  cache: CacheForecast,
+  on: readonly Phase[],
+  cases: { hot: Setting; cool: Setting }
+): Band {
+  const typical = sustainedRate(warmth.typical, on, warmth.limits);
+  const at = (end: 'low' | 'high', setting: Setting) => {
+    const phases = on.map((phase, i) => ({
+      ...phase,
+      rate: i === on.length - 1 ? cache.sustained[end] : write[end]
+    }));
+    return sustainedRate(setting, phases, warmth.limits);
+  };
+  return {
+    low: Math.min(at('low', cases.hot), typical),
+    typical,
+    high: Math.max(at('high', cases.cool), typical)
+  };
+}
+
+/** The mean of a job's phases, as one load that makes the same heat and moves as much in the same time. */
+function meanLoad(warmth: Warmth, phases: readonly Phase[]): Load {
+  let [seconds, joules, mb] = [0, 0, 0];
+  for (const { work, rate, perMB, volumeMB } of phases) {
+    seconds += volumeMB / rate + volumeMB * perMB;
+    joules += (warmth.heat[work === 'idle' ? 'read' : work] * volumeMB) / 1000;
+    mb += volumeMB;
+  }
+  if (warmth.heat.write <= 0) return { work: 'write', rate: mb / seconds, perMB: 0 };
+  // A rate of writing that makes this heat.
+  return { work: 'write', rate: (joules / warmth.heat.write / seconds) * 1000, perMB: 0 };
+}
+
+/** A build at work: the phases of its job, or of writing on; what goes on for ever of them; and its likely cases. */
+export type Running = {
+  phases: readonly Phase[];
+  steadily: readonly Phase[];
+  cases: LikelyCases;
+  freeGB: number;
+};
+const AT_REST: readonly Phase[] = [{ work: 'idle', rate: 0, perMB: 0, volumeMB: Infinity }];
+
+/** The phases that steady temperatures are for: a job over and over at its own mean, else writing without end. */
+export function runningOn(
+  warmth: Warmth,
+  on: readonly Phase[],
+  job: readonly Phase[] | null,
+  rate: Band,
+  freeGB: number
+): Running {
+  const steadily = job ? [{ ...meanLoad(warmth, job), volumeMB: Infinity }] : on;
+  return { phases: job ?? on, steadily, cases: likelyCases(warmth, steadily[steadily.length - 1]!, rate), freeGB };
+}
+
+type Made = { thermal: NonNullable<PlanReport['thermal']>; findings: Finding[]; decisions: Decision[] };
+
+/**
+ * The thermal part of a report. Steady temperatures are those of the job while it goes on, over and over, at its own mean rate;
+ * without a job those of writing without end; without a link those at rest.
+ */
+export function heatReport(
+  of: HeatOf,
+  warmth: Warmth,
+  job: Job | undefined,
+  running: Running | null,
+  marched: March | null
+): Made {
+  const { drive, enclosure, rules } = of;
+  const { typical: setting, limits } = warmth;
+  const material = warmth.shape.plastic ? 'plastic' : 'aluminium';
+  const steadily = running?.steadily ?? AT_REST;
+  const load = steadily[steadily.length - 1]!;
+  const cases = running?.cases ?? likelyCases(warmth, load, undefined);
+  const steady = forecastSteady(warmth, steadily, cases);
+  const idlePower = powerAt(setting.shape, setting.heat, setting.knobs, 'idle', 0);
+  const idle = settle(setting.network, idlePower);
+  const idleW = wattsOf(idlePower);
+
+  let throttleAfterS: Band | null = null;
+  if (running) {
+    const going = withoutEnd(running.phases);
+    const at = (s: Setting) => throttleTime(s, going, limits);
+    const typical = at(setting);
+    if (typical !== null) {
+      // No write lasts longer than the drive has room.
+      const longest = (running.freeGB * 1000) / Math.max(1, steady.typical.rate);
+      const [hot, cool] = [at(cases.hot), at(cases.cool)];
+      throttleAfterS = {
+        low: Math.min(hot ?? typical, typical),
+        typical,
+        high: Math.max(cool ?? longest, typical)
+      };
+    }
+  }
+
+  const faceC = steady.caseC.typical;
+  const touch = touchOf(faceC, material);
+  const findings: Finding[] = [];
+  const decisions: Decision[] = [];
+  if (running && limits === null && steady.controllerC.typical > DISK_LIMIT_C)
+    findings.push({
+      code: 'disk-too-warm',
+      severity: 'check',
+      about: 'drive',
+      diskC: steady.controllerC.typical,
+      limitC: DISK_LIMIT_C
+    });
+  const asFault = schoolChoice('hot-case', rules) === 'fault';
+  const limitC = asFault ? TOUCH[material].tenMinutesC : TOUCH[material].tenSecondsC;
+  // A surface that nobody measured or stated says "too hot" only where even the likely cool case is.
+  const { cooling } = enclosure.enclosure;
+  const surelyC = cooling?.areaCm2 === undefined && !cooling?.measured ? steady.caseC.low : faceC;
+  if (running && surelyC > limitC)
+    findings.push({
+      code: 'case-too-hot-to-hold',
+      severity: 'check',
+      about: 'enclosure',
+      caseC: faceC,
+      limitC,
+      material,
+      ...(asFault ? { rule: ruleName('hot-case', rules) } : {})
+    });
+  if (running && touch !== 'comfortable')
+    decisions.push(
+      decision(
+        'hot-case',
+        rules,
+        asFault
+          ? `a case of ${Math.round(faceC)} °C is held against the limit for ten minutes of contact`
+          : `a case of ${Math.round(faceC)} °C is judged by the chips and by burns within seconds alone`
+      )
+    );
+  return {
+    findings,
+    decisions,
+    thermal: {
+      steadyCaseC: steady.caseC,
+      steadyControllerC: steady.controllerC,
+      steadyNandC: drive.drive.media === 'hdd' ? null : steady.nandC,
+      throttleAfterS,
+      touch,
+      form: steady.typical.form,
+      load: { work: load.work, MBps: load.rate },
+      watts: wattsOf(steady.typical.power),
+      idleW,
+      idleCaseC: idle.faceC,
+      ejectedWhPerDay: {
+        low: idleW * EJECTED_SHARE.low * 24,
+        typical: idleW * EJECTED_SHARE.typical * 24,
+        high: idleW * EJECTED_SHARE.high * 24
+      },
+      coolsInS: coolingTime(setting, steady.typical.caseC, idleW * EJECTED_SHARE.typical),
+      peak: marched
+        ? { controllerC: marched.peakControllerC, caseC: marched.peakFaceC, throttleAtS: marched.throttleAtS }
+        : null,
+      ambientC: setting.knobs.ambientC,
+      material,
+      timeConstantS: timeConstant(setting),
+      startC: limits?.startC ?? null,
+      influences: cases.influences
+        .map(({ name, hotK, coolK }) => ({ what: KNOB_WORDS[name], hotK, coolK }))
+        .sort((a, b) => Math.abs(b.hotK) - Math.abs(a.hotK)),
+      fitted: cooling?.measured ? { ...cooling.measured } : null
+    }
+  };
+}
+
+/** A job that begins again and again. */
+function withoutEnd(phases: readonly Phase[]): Phase[] {
+  const last = phases[phases.length - 1]!;
+  return [...phases.slice(0, -1), { ...last, volumeMB: Infinity }];
+}

@@ -1,0 +1,195 @@
+import { z } from 'zod';
+import { PCIE_LANE_MBPS } from '../facts/buses.ts';
+import type { Assumed } from '../findings/finding.ts';
+import { planInputSchema } from '../plan/report.ts';
+import { studyBuild } from '../plan/study.ts';
+import { fileCostOf } from '../plan/job-forecast.ts';
+import { slotLink } from '../link/stages.ts';
+import { flashCacheOf } from '../throughput/flash-cache.ts';
+import { settingAt, warmthOf } from '../thermal/warmth.ts';
+import { copyKnobs } from '../thermal/knobs.ts';
+import { COVERED, faultyRate, NEARLY_FULL, noisy, SIMULATED_FAULTS, type SimulatedFault } from './faults.ts';
+import { diskFlow, flashWrite, ontoHostDisk, plainFlow, type Flow } from './flow.ts';
+import { runTransient, type EventKind, type Leg, type Transient } from './transient.ts';
+
+/** Samples that a run keeps unless it is asked for more or fewer, and the most that it keeps at all. */
+const USUAL_SAMPLES = 1800;
+const MOST_SAMPLES = 20_000;
+
+export const simulateInputSchema = planInputSchema.extend({
+  seconds: z.number().min(1).max(259_200),
+  writeGB: z.number().min(0.001).max(200_000).optional().describe('a write of this much, instead of the job or a soak'),
+  fillFraction: z.number().min(0).max(0.99).optional(),
+  ambientC: z.number().min(-20).max(60).optional(),
+  fan: z.boolean().optional().describe('with or without a fan, whatever the enclosure has'),
+  bare: z.boolean().optional().describe('without any pads'),
+  material: z.enum(['aluminium', 'plastic']).optional().describe('instead of what the enclosure is made of'),
+  start: z.enum(['idle', 'ambient']).optional().describe('warm from being connected, or just plugged in'),
+  rewrite: z.boolean().optional().describe('over what was written before: shingled disks collapse'),
+  fault: z.enum(SIMULATED_FAULTS).optional(),
+  seed: z
+    .number()
+    .int()
+    .min(0)
+    .max(4294967295)
+    .optional()
+    .describe('adds noise to the rates, the same for the same seed'),
+  everyS: z.number().min(0.1).max(3600).optional().describe('between samples')
+});
+export type SimulateInput = z.infer<typeof simulateInputSchema>;
+
+export type SimulateReport = {
+  simulated: true;
+  samples: Transient['samples'];
+  events: { t: number; kind: EventKind }[];
+  summary: {
+    doneS: number | null;
+    movedGB: number;
+    peakControllerC: number;
+    peakNandC: number;
+    peakCaseC: number;
+    /** Of all that was drawn, and how much of it is still in the bodies, J. */
+    heatJ: number;
+    storedJ: number;
+    startC: number | null;
+  };
+  assumed: Assumed[];
+};
+
+const sameAs = (value: number) => ({ low: value, typical: value, high: value });
+
+/**
+ * Plays a build over time on the stand-in rig: typical rates, cache, heat and throttle of the plan's own models, second by second.
+ * No device is involved; every result of it is shown as simulated.
+ * @returns null where the build does not connect or does not fit: then there is nothing to play
+ * @throws RangeError if the host has no port of that id
+ */
+export function simulate(input: SimulateInput): SimulateReport | null {
+  const {
+    seconds,
+    writeGB,
+    fan,
+    bare,
+    rewrite,
+    seed,
+    fillFraction,
+    ambientC,
+    material,
+    start,
+    everyS,
+    fault: given,
+    ...rest
+  } = input;
+  const fault: SimulatedFault = given ?? 'healthy';
+  const fill = fault === 'drive-nearly-full' ? NEARLY_FULL.fill : fillFraction;
+  const job = rest.job;
+  const { cooling } = rest.enclosure;
+  const built = {
+    ...rest,
+    drive: fill === undefined ? rest.drive : { ...rest.drive, fillFraction: fill },
+    enclosure:
+      material === undefined
+        ? rest.enclosure
+        : { ...rest.enclosure, cooling: { kind: 'passive' as const, ...cooling, material } }
+  };
+  const assumed: Assumed[] = [];
+  const study = studyBuild(built, (part, field, value, from) => void assumed.push({ part, field, value, from }));
+  const { drive, enclosure, offer, rules, pads, freeGB } = study;
+  if (!offer) return null;
+  const { host, mode } = offer;
+
+  const warmth = warmthOf(drive, enclosure, mode, fault === 'pad-no-contact' ? withoutController(pads) : pads, rules, {
+    ambientC: ambientC ?? job?.ambientC,
+    fan,
+    bare
+  });
+  const knobs = copyKnobs(warmth.typical.knobs);
+  if (fault === 'thermal-throttle') knobs.area *= COVERED;
+  const setting = settingAt(warmth.shape, warmth.heat, knobs);
+
+  const pcie = slotLink(drive, enclosure);
+  const lane = pcie ? PCIE_LANE_MBPS[pcie.generation] : PCIE_LANE_MBPS[3];
+  const read = faultyRate(fault, 'read', offer.read.typical, lane);
+  const write = faultyRate(fault, 'write', offer.write.typical, lane);
+  const disk = host.internalDisk;
+  const copies = job !== undefined && writeGB === undefined;
+  const ingress = copies ? Math.min(write, disk?.readMBps ?? Infinity) : write;
+
+  const platter = (rate: number, own: number, work: 'read' | 'write') =>
+    diskFlow(
+      {
+        capacityGB: drive.drive.capacityTB * 1000,
+        outer: drive.read.high,
+        inner: drive.read.low,
+        from: drive.drive.fillFraction ?? 0,
+        cap: rate < own ? rate : Infinity,
+        rewriting: rewrite === true || fault === 'smr-rewrite',
+        shingled: drive.drive.disk?.recording === 'smr' || fault === 'smr-rewrite'
+      },
+      work
+    );
+  const inward = (): Flow => {
+    if (drive.drive.media === 'hdd') return platter(ingress, offer.write.typical, 'write');
+    const cache = flashCacheOf(drive, freeGB);
+    if (fault === 'host-disk-cliff') return ontoHostDisk(ingress, 60, ingress / 3);
+    if (!cache) return plainFlow(ingress, 'write');
+    const post = cache.post.typical * (fault === 'drive-nearly-full' ? NEARLY_FULL.post : 1);
+    return flashWrite({ ...cache, post: sameAs(post) }, freeGB, ingress);
+  };
+  const outward = (): Flow => {
+    const into = copies ? Math.min(read, disk?.writeMBps ?? Infinity) : read;
+    if (drive.drive.media === 'hdd') return platter(into, offer.read.typical, 'read');
+    const after = disk?.postCacheWriteMBps;
+    return copies && disk?.cacheGB !== undefined && after !== undefined && into > after
+      ? ontoHostDisk(into, disk.cacheGB, after)
+      : plainFlow(into, 'read');
+  };
+  const leg = (direction: 'in' | 'out', volumeGB: number): Leg => ({
+    flow: direction === 'in' ? inward() : outward(),
+    perMB: copies
+      ? ((job.files ?? 1) * fileCostOf(offer, direction === 'in' ? 'write' : 'read').typical) / (volumeGB * 1000)
+      : 0,
+    volumeGB
+  });
+  const legs: Leg[] = copies
+    ? (job.direction === 'both' ? (['in', 'out'] as const) : [job.direction]).map((way) => leg(way, job.transferGB))
+    : [leg('in', writeGB ?? Infinity)];
+
+  const interval = Math.max(everyS ?? Math.max(1, seconds / USUAL_SAMPLES), seconds / MOST_SAMPLES);
+  const air = setting.network.ambientC;
+  const played = runTransient(setting, warmth.limits, legs, {
+    seconds,
+    everyS: interval,
+    stepS: 2,
+    ...(start === 'ambient' ? { start: { controllerC: air, nandC: air, caseC: air } } : {})
+  });
+  const { samples } = played;
+  return {
+    simulated: true,
+    samples: {
+      ...samples,
+      ...(seed === undefined ? {} : { MBps: noisy(samples.MBps, fault, seed) }),
+      ...(drive.drive.media === 'hdd' ? { nandC: [] } : {})
+    },
+    events: played.events,
+    summary: {
+      doneS: played.doneS,
+      movedGB: played.movedGB,
+      peakControllerC: played.peak.controllerC,
+      peakNandC: played.peak.nandC,
+      peakCaseC: played.peak.caseC,
+      heatJ: played.heatJ,
+      storedJ: played.storedJ,
+      startC: warmth.limits?.startC ?? null
+    },
+    assumed
+  };
+}
+
+/** The stack with the controller's pad not touching. */
+function withoutController<T extends { filled: readonly { chip: { role: string }; choice: unknown }[] }>(stack: T): T {
+  return {
+    ...stack,
+    filled: stack.filled.map((place) => (place.chip.role === 'controller' ? { ...place, choice: null } : place))
+  };
+}
