@@ -32,7 +32,7 @@ export type Library = {
 /** How many units of a model are owned, how many of them are in no build, and the builds that hold the others. */
 export type InStock = { owned: number; free: number; builds: readonly string[]; resale?: number };
 
-export type Slot = keyof Choice;
+export type Slot = Exclude<keyof Choice, 'stack'>;
 export type Missing = { slot: Slot; chosen: boolean; message: string };
 export type Assembled = { ok: true; input: PlanInput } | { ok: false; missing: Missing[] };
 
@@ -83,6 +83,7 @@ export function assemble(library: Library, choice: Partial<Choice>): Assembled {
       drive,
       ...(library.pads.length > 0 ? { pads: [...library.pads] } : {}),
       ...(job ? { job } : {}),
+      ...(choice.stack ? { stack: choice.stack } : {}),
       quotes: library.quotes.filter((quote) => ids.has(quote.partId)),
       houseRules: library.houseRules,
       ...(knownPairs.length > 0 ? { knownPairs } : {}),

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { id, text } from '../parts/field.ts';
+import { stackChoiceSchema } from '../stack/choice.ts';
 import { STAGES } from './stages.ts';
 
 /** What was chosen: models of the crate, and a port of the host. */
@@ -9,7 +10,9 @@ export const choiceSchema = z.strictObject({
   cableId: id().optional(),
   enclosureId: id(),
   driveId: id(),
-  jobId: id().optional()
+  jobId: id().optional(),
+  /** The pads that were settled on in this build; left out where the best of what is at hand is taken. */
+  stack: stackChoiceSchema.optional()
 });
 export type Choice = z.infer<typeof choiceSchema>;
 

@@ -274,7 +274,7 @@ export const SCHOOLS = {
       }
     },
     standard: 'leave',
-    decides: 'a remark on the drive'
+    decides: 'the temperature of a drive with a paper label'
   },
   pieces: {
     name: 'Pad pieces',
@@ -316,7 +316,7 @@ export const SCHOOLS = {
       }
     },
     standard: 'heat-gets-out',
-    decides: 'nothing yet: there is no forecast of temperature so far'
+    decides: 'from which temperature a case is something to check'
   },
   software: {
     name: 'Software',

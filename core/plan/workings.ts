@@ -144,6 +144,11 @@ function rateWorkings(x: Explained): Working[] {
     });
   }
   if (throughput.sustainedWrite && write) {
+    const form = report.thermal?.form ?? 'none';
+    const heat =
+      form === 'none'
+        ? '; it never gets hot enough to throttle'
+        : `; throttling takes its share (${form === 'plateau' ? 'a plateau' : 'a saw-tooth'})`;
     workings.push({
       figure: 'throughput.sustainedWrite',
       formula: cache.cliffAtGB
@@ -156,8 +161,8 @@ function rateWorkings(x: Explained): Working[] {
       unit: 'MB/s',
       source:
         drive.drive.flash?.postCacheWriteMBps !== undefined
-          ? 'stated rate after the cache; throttling is not forecast yet'
-          : 'class estimate; throttling is not forecast yet'
+          ? `stated rate after the cache${heat}`
+          : `class estimate${heat}`
     });
   }
   for (const direction of ['Read', 'Write'] as const) {
@@ -259,6 +264,80 @@ function driveWorkings({ report: { reachable, trim }, input: { drive }, stages }
   return workings;
 }
 
+/** Temperatures: the heat that is made, and the paths on which it leaves. */
+function heatWorkings({ report: { thermal, stack } }: Explained): Working[] {
+  if (!thermal) return [];
+  const degrees = (value: number) => `${value.toFixed(1)} °C`;
+  const work = {
+    idle: 'at rest',
+    read: `reading at ${rate(thermal.load.MBps)} MB/s`,
+    write: `writing at ${rate(thermal.load.MBps)} MB/s`,
+    post: `writing past the cache at ${rate(thermal.load.MBps)} MB/s`
+  }[thermal.load.work];
+  const most = thermal.influences
+    .slice(0, 3)
+    .map(({ what, hotK, coolK }) => `${what} (+${hotK.toFixed(1)}, ${coolK.toFixed(1)} K)`)
+    .join(', ');
+  const fitted = thermal.fitted
+    ? `; fitted to ${thermal.fitted.readings} readings of this enclosure: its rise × ${figure(thermal.fitted.caseFactor)}${thermal.fitted.chipFactor === undefined ? '' : `, chips over it × ${figure(thermal.fitted.chipFactor)}`}`
+    : '';
+  const workings: Working[] = [
+    {
+      figure: 'thermal.case',
+      formula: 'T = ambient + Q / (h A), h = 1.32 (ΔT / L)^0.25 + 4 ε σ Tm³; a fan 25 – 30 – 35 W/(m² K)',
+      substituted: `${figure(thermal.watts)} W ${work}, at ${figure(thermal.ambientC)} °C in the room; time constant ${duration(thermal.timeConstantS)}`,
+      result: thermal.steadyCaseC,
+      unit: '°C',
+      source: `outer face, settled; at rest ${degrees(thermal.idleCaseC)}${fitted}`
+    },
+    {
+      figure: 'thermal.controller',
+      formula: 'T = case + rise over its pad: G = A / (t / k + contact), the board path, and the NAND beside it',
+      substituted: `${work}; most uncertain: ${most}`,
+      result: thermal.steadyControllerC,
+      unit: '°C',
+      source: `as the drive reports it${thermal.startC === null ? '' : `, throttles from ${degrees(thermal.startC)}; the silicon can be 5 to 30 K hotter`}. The band is the likely hot and cool case: deviations of the uncertain values as the root of the sum of squares`
+    },
+    {
+      figure: 'thermal.throttle',
+      formula:
+        'the controller’s way up, in closed form; half of the rate at the start, a quarter 8 K above, released 8 K below each',
+      substituted:
+        thermal.throttleAfterS === null
+          ? `${work}: settles at ${degrees(thermal.steadyControllerC.typical)}`
+          : `from settled idle, ${work}`,
+      result: thermal.throttleAfterS ?? 'never',
+      unit: thermal.throttleAfterS ? 's' : '',
+      source:
+        thermal.form === 'none'
+          ? 'no throttling once warmed through'
+          : `warmed through: ${thermal.form === 'plateau' ? 'a plateau at a lower rate' : 'a saw-tooth between two rates'}`
+    },
+    {
+      figure: 'thermal.battery',
+      formula: 'idle power × 0.4 – 0.7 – 1 × 24 h',
+      substituted: `${figure(thermal.idleW)} W at rest`,
+      result: thermal.ejectedWhPerDay,
+      unit: 'Wh',
+      source: 'many bridges stay powered after ejecting; unplug'
+    }
+  ];
+  if (stack.bowMm)
+    workings.push({
+      figure: 'stack.bow',
+      formula: 'bow = (Σ kp d above − Σ kp d below) / (Σ kp + kb), kp = force / squeeze',
+      substituted: stack.components
+        .filter((row) => row.forceN > 0)
+        .map((row) => `${row.role} ${figure(row.forceN)} N at ${figure(row.pressureMPa)} MPa`)
+        .join(', '),
+      result: stack.bowMm,
+      unit: 'mm',
+      source:
+        'stress at 30 % by hardness, × (c / 0.3)^1.5; an 80 mm board 3 – 5 – 7.5 N/mm; pads relax to half. Estimate'
+    });
+  return workings;
+}
+
 function placeWorkings(x: Explained): Working[] {
   const { input, report, usable, pairing, write } = x;
   const fs = FILESYSTEMS[report.filesystem.first.filesystem];
@@ -297,7 +376,10 @@ function placeWorkings(x: Explained): Working[] {
     workings.push({
       figure: `stack.${i}`,
       formula: 'compression = (t − gap) / t, gap = clearance − chip height',
-      substituted: `(${row.pads.join(' + ')} − ${row.gapMm}) / ${row.pads.reduce((a, b) => a + b, 0)} mm over the ${row.role}`,
+      substituted:
+        row.pads.length === 0
+          ? `no pad over the ${row.role}, ${row.gapMm} mm of air`
+          : `(${row.pads.join(' + ')} − ${row.gapMm}) / ${row.pads.reduce((a, b) => a + b, 0)} mm over the ${row.role}`,
       result: row.compressionPercent,
       unit: '%',
       source: '10 to 30 % is good'
@@ -355,6 +437,7 @@ export function explain(x: Explained): Working[] {
     ...driveWorkings(x),
     ...jobWorkings(x),
     ...placeWorkings(x),
+    ...heatWorkings(x),
     ...costWorkings(x)
   ];
 }

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { PCIE_LANE_MBPS } from '../facts/buses.ts';
 import type { Assumed } from '../findings/finding.ts';
-import { planInputSchema } from '../plan/report.ts';
+import { planInputSchema, planReportSchema } from '../plan/report.ts';
 import { studyBuild } from '../plan/study.ts';
 import { fileCostOf } from '../plan/job-forecast.ts';
 import { slotLink } from '../link/stages.ts';
@@ -10,13 +10,14 @@ import { settingAt, warmthOf } from '../thermal/warmth.ts';
 import { copyKnobs } from '../thermal/knobs.ts';
 import { COVERED, faultyRate, NEARLY_FULL, noisy, SIMULATED_FAULTS, type SimulatedFault } from './faults.ts';
 import { diskFlow, flashWrite, ontoHostDisk, plainFlow, type Flow } from './flow.ts';
-import { runTransient, type EventKind, type Leg, type Transient } from './transient.ts';
+import { runTransient, EVENT_KINDS, type Leg } from './transient.ts';
 
 /** Samples that a run keeps unless it is asked for more or fewer, and the most that it keeps at all. */
 const USUAL_SAMPLES = 1800;
 const MOST_SAMPLES = 20_000;
 
-export const simulateInputSchema = planInputSchema.extend({
+/** What a simulation takes beside a build. */
+export const simulateOptions = {
   seconds: z.number().min(1).max(259_200),
   writeGB: z.number().min(0.001).max(200_000).optional().describe('a write of this much, instead of the job or a soak'),
   fillFraction: z.number().min(0).max(0.99).optional(),
@@ -35,26 +36,35 @@ export const simulateInputSchema = planInputSchema.extend({
     .optional()
     .describe('adds noise to the rates, the same for the same seed'),
   everyS: z.number().min(0.1).max(3600).optional().describe('between samples')
-});
+};
+export const simulateInputSchema = planInputSchema.extend(simulateOptions);
 export type SimulateInput = z.infer<typeof simulateInputSchema>;
 
-export type SimulateReport = {
-  simulated: true;
-  samples: Transient['samples'];
-  events: { t: number; kind: EventKind }[];
-  summary: {
-    doneS: number | null;
-    movedGB: number;
-    peakControllerC: number;
-    peakNandC: number;
-    peakCaseC: number;
-    /** Of all that was drawn, and how much of it is still in the bodies, J. */
-    heatJ: number;
-    storedJ: number;
-    startC: number | null;
-  };
-  assumed: Assumed[];
-};
+const column = () => z.array(z.number());
+export const simulateReportSchema = z.strictObject({
+  simulated: z.literal(true),
+  samples: z.strictObject({
+    t: column().describe('s'),
+    MBps: column().describe('mean over (t[i-1], t[i]]'),
+    writtenGB: column(),
+    controllerC: column().describe('as the drive reports it; of a hard disk, the disk'),
+    nandC: column().describe('empty for a hard disk'),
+    caseC: column().describe('outer face')
+  }),
+  events: z.array(z.strictObject({ t: z.number(), kind: z.enum(EVENT_KINDS) })),
+  summary: z.strictObject({
+    doneS: z.number().nullable(),
+    movedGB: z.number(),
+    peakControllerC: z.number(),
+    peakNandC: z.number(),
+    peakCaseC: z.number(),
+    heatJ: z.number().describe('all that was drawn'),
+    storedJ: z.number().describe('what of it is still in the bodies'),
+    startC: z.number().nullable().describe('where the drive begins to throttle')
+  }),
+  assumed: planReportSchema.shape.assumed
+});
+export type SimulateReport = z.infer<typeof simulateReportSchema>;
 
 const sameAs = (value: number) => ({ low: value, typical: value, high: value });
 

@@ -10,7 +10,19 @@ import type { Flow, FlowEvent } from './flow.ts';
 /** A stretch of work: so much through this flow, with the time that files cost beside their bytes. */
 export type Leg = { flow: Flow; perMB: number; volumeGB: GB };
 
-export type EventKind = FlowEvent | 'throttle' | 'critical' | 'release' | 'turn' | 'done';
+export const EVENT_KINDS = [
+  'cliff',
+  'host-cliff',
+  'recovered',
+  'smr-collapse',
+  'pass-done',
+  'throttle',
+  'critical',
+  'release',
+  'turn',
+  'done'
+] as const satisfies readonly (FlowEvent | 'throttle' | 'critical' | 'release' | 'turn' | 'done')[];
+export type EventKind = (typeof EVENT_KINDS)[number];
 
 export type Transient = {
   samples: {

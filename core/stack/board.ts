@@ -57,6 +57,16 @@ export function boardOf(drive: BoardOf, doubleSided = drive.sides === 'double'):
   };
 }
 
+/** The geometry of a drive's chips as a Zod check: every problem at the path of its field. */
+export function boardRule(
+  drive: Partial<Pick<Drive, 'components' | 'm2LengthMm' | 'formFactor'>>,
+  context: { addIssue(issue: { code: 'custom'; path: PropertyKey[]; message: string }): void }
+): void {
+  if (drive.formFactor !== 'm2' || !drive.components) return;
+  for (const { chip, field, message } of boardProblems(drive.components, drive.m2LengthMm ?? 110))
+    context.addIssue({ code: 'custom', path: ['components', chip, field], message });
+}
+
 /** What is wrong with a board: at which chip, and in which of its fields. */
 export type BoardProblem = { chip: number; field: keyof Component; message: string };
 

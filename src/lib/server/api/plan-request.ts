@@ -9,6 +9,7 @@ import { jobSchema } from '#core/parts/job';
 import { modelSchema, type Model } from '#core/parts/model';
 import { padSchema } from '#core/parts/pad';
 import { planInputSchema, type PlanInput } from '#core/plan/report';
+import { boardRule } from '#core/stack/board';
 import { Problem } from '../problem';
 import { getCrate } from '../repositories/crates';
 import { getJob } from '../repositories/jobs';
@@ -24,11 +25,12 @@ export const planRequestSchema = z.strictObject({
   portId: planInputSchema.shape.portId,
   cable: fullOrStored(cableSchema).optional(),
   enclosure: fullOrStored(enclosureSchema),
-  drive: fullOrStored(driveSchema),
+  drive: fullOrStored(driveSchema.superRefine(boardRule)),
   pads: z.array(fullOrStored(padSchema)).max(200).optional(),
   job: fullOrStored(jobSchema).optional(),
   quotes: planInputSchema.shape.quotes,
-  houseRules: planInputSchema.shape.houseRules
+  houseRules: planInputSchema.shape.houseRules,
+  stack: planInputSchema.shape.stack
 });
 type PlanRequest = z.output<typeof planRequestSchema>;
 
@@ -80,6 +82,7 @@ export async function resolvePlanRequest(db: Knex, request: PlanRequest): Promis
             : (given.job as PlanInput['job'])
         }
       : {}),
+    ...(given.stack ? { stack: given.stack } : {}),
     ...(given.quotes ? { quotes: given.quotes } : {}),
     houseRules: given.houseRules ?? crate?.houseRules ?? {}
   };

@@ -6,7 +6,17 @@ import { notFound, Problem } from '../problem';
 export const newId = monotonicFactory();
 
 export type StoredTable =
-  'crates' | 'models' | 'units' | 'quotes' | 'jobs' | 'builds' | 'runs' | 'rates' | 'pairs' | 'attachments';
+  | 'crates'
+  | 'models'
+  | 'units'
+  | 'quotes'
+  | 'jobs'
+  | 'builds'
+  | 'runs'
+  | 'observations'
+  | 'rates'
+  | 'pairs'
+  | 'attachments';
 type Row = Record<string, unknown>;
 
 export type Change = {

@@ -223,6 +223,20 @@ export const MIGRATIONS: readonly Migration[] = [
         table.integer('size').unsigned().notNullable();
         table.specificType('sha256', 'char(64) character set ascii collate ascii_bin').notNullable();
       })
+  },
+  {
+    // What was seen on a build by hand: imprint checks and temperatures.
+    name: '019-observations',
+    up: (db) =>
+      db.schema.createTable('observations', (table) => {
+        ownedRow(table);
+        reference(table, 'build_id').notNullable();
+        table.foreign('build_id').references('builds.id');
+        table.string('kind', 20).notNullable();
+        table.string('date', 10).notNullable();
+        table.json('seen').notNullable();
+        table.index(['build_id', 'kind', 'date']);
+      })
   }
 ];
 

@@ -1,3 +1,4 @@
+import type { ObservationInput } from '#core/build/observation';
 import type { BuildStage } from '#core/build/stages';
 import type { Fault } from '#core/simulate/pair-check';
 
@@ -13,7 +14,32 @@ export type DemoBuild = {
   drive: string;
   job?: string;
   runs?: readonly { date: string; seed: number; fault?: Fault }[];
+  /** Pads that were laid in, by their names: which chip, and from which pad. */
+  pads?: readonly { component: number; pad: string }[];
+  seen?: readonly ObservationInput[];
 };
+
+/** Temperatures that somebody read off the case or had the drive report. */
+const temperature = (
+  date: string,
+  place: 'controller' | 'nand' | 'case',
+  ambientC: number,
+  work: 'read' | 'write' | 'post',
+  MBps: number,
+  points: readonly [minutes: number, C: number][],
+  idleC?: number
+): ObservationInput => ({
+  kind: 'temperature',
+  date,
+  seen: {
+    ambientC,
+    place,
+    work,
+    MBps,
+    points: points.map(([minutes, C]) => ({ minutes, C })),
+    ...(idleC === undefined ? {} : { idleC })
+  }
+});
 
 export const DEMO_BUILDS: readonly DemoBuild[] = [
   {
@@ -40,6 +66,62 @@ export const DEMO_BUILDS: readonly DemoBuild[] = [
       { date: '2026-02-14', seed: 21 },
       { date: '2026-05-16', seed: 22 },
       { date: '2026-09-30', seed: 23 }
+    ],
+    seen: [
+      {
+        kind: 'imprint',
+        date: '2026-02-05',
+        seen: {
+          chips: [
+            { component: 0, role: 'controller', side: 'top', padsMm: [2], onChip: 'even', onCase: 'even' },
+            { component: 1, role: 'nand', side: 'top', padsMm: [2], onChip: 'even', onCase: 'even' },
+            { component: 2, role: 'nand', side: 'bottom', padsMm: [1], onChip: 'even', onCase: 'uneven' }
+          ],
+          note: 'dry fit, liners on'
+        }
+      },
+      temperature(
+        '2026-02-16',
+        'case',
+        21,
+        'read',
+        2900,
+        [
+          [5, 33],
+          [10, 36],
+          [15, 37.5],
+          [20, 38.1],
+          [25, 38.4]
+        ],
+        29
+      ),
+      temperature(
+        '2026-02-16',
+        'controller',
+        21,
+        'read',
+        2900,
+        [
+          [5, 51],
+          [15, 55.5],
+          [25, 56]
+        ],
+        37
+      ),
+      temperature(
+        '2026-05-18',
+        'case',
+        24,
+        'post',
+        1800,
+        [
+          [10, 43],
+          [20, 45.5],
+          [30, 46.2]
+        ],
+        32
+      ),
+      temperature('2026-05-18', 'controller', 24, 'post', 1800, [[30, 66.5]], 40)
     ]
   },
   {
@@ -163,5 +245,57 @@ export const DEMO_BUILDS: readonly DemoBuild[] = [
       { date: '2026-06-05', seed: 122, fault: 'write-cache-off' },
       { date: '2026-06-06', seed: 123 }
     ]
+  },
+  {
+    name: 'Pressed shut',
+    stage: 'assembled',
+    planned: '2026-09-14',
+    host: 'Drift',
+    port: 'c1',
+    cable: 'Rush C-C 10G',
+    enclosure: 'Grate 10',
+    drive: 'Chert T4 2TB',
+    // The thickest pad in the drawer: the lid had to be pressed shut, and the drive vanished under load.
+    pads: [
+      { component: 0, pad: 'Felt 2.0' },
+      { component: 1, pad: 'Felt 2.0' }
+    ]
+  },
+  {
+    name: 'Quiet reader',
+    stage: 'assembled',
+    planned: '2026-10-11',
+    host: 'Kiln',
+    port: 'u4',
+    cable: 'Withy 0.8 40G',
+    enclosure: 'Trivet 40',
+    drive: 'Skarn T5 2TB',
+    pads: [
+      { component: 0, pad: 'Felt 0.5' },
+      { component: 1, pad: 'Felt 1.0' }
+    ],
+    seen: [
+      {
+        kind: 'imprint',
+        date: '2026-10-12',
+        seen: {
+          chips: [
+            { component: 0, role: 'controller', side: 'top', padsMm: [0.5], onChip: 'none', onCase: 'none' },
+            { component: 1, role: 'nand', side: 'top', padsMm: [1], onChip: 'even', onCase: 'even' }
+          ]
+        }
+      }
+    ]
+  },
+  {
+    name: 'Pocket copy',
+    stage: 'planned',
+    planned: '2026-11-21',
+    host: 'Kiln',
+    port: 'c2',
+    cable: 'Rush C-C 10G',
+    enclosure: 'Ingle P',
+    drive: 'Chert T4 2TB',
+    job: 'Scan day'
   }
 ];

@@ -409,6 +409,28 @@ export const DEMO_MODELS: readonly Model[] = [
   },
   {
     kind: 'enclosure',
+    name: 'Ingle P',
+    formFactor: 'm2',
+    protocols: ['nvme'],
+    m2LengthsMm: [80],
+    m2Keys: ['M'],
+    bridge: 'G10 board',
+    modes: ['usb-10g'],
+    plug: 'usb-c',
+    downstreamPcie: { generation: 3, lanes: 2 },
+    uas: true,
+    trim: true,
+    cooling: cm(64, 30, 'passive', 'plastic'),
+    clearanceTopMm: 2.0,
+    takesDoubleSided: false,
+    retention: 'tool-less',
+    bridgePowerW: 1.1,
+    includedPads: [
+      { kind: 'pad', name: 'thin pad in the box', thicknessMm: 0.5, widthMm: 15, lengthMm: 60, conductivityWmK: 2 }
+    ]
+  },
+  {
+    kind: 'enclosure',
     name: 'Bracken E',
     formFactor: '2.5in',
     protocols: ['sata'],

@@ -15,6 +15,7 @@ import { createQuote } from '../repositories/quotes';
 import { createPair } from '../repositories/pairs';
 import { createRate } from '../repositories/rates';
 import { createAttachment } from '../repositories/attachments';
+import { createObservation } from '../repositories/observations';
 import { createRun } from '../repositories/runs';
 import { addUnits, createUnit, editUnits } from '../repositories/units';
 import { unitTable } from '../repositories/unit-table';
@@ -153,7 +154,10 @@ async function seedBuilds(db: Knex, crateId: string): Promise<void> {
     ...(build.cable ? { cableId: demoId(build.cable) } : {}),
     enclosureId: demoId(build.enclosure),
     driveId: demoId(build.drive),
-    ...(build.job ? { jobId: demoId(`job ${build.job}`) } : {})
+    ...(build.job ? { jobId: demoId(`job ${build.job}`) } : {}),
+    ...(build.pads
+      ? { stack: { pieces: build.pads.map(({ component, pad }) => ({ component, layers: [demoId(pad)] })) } }
+      : {})
   }));
   const library = await loadLibrary(db, crateId, choices);
   for (const [i, demo] of DEMO_BUILDS.entries()) {
@@ -197,7 +201,7 @@ async function seedBuilds(db: Knex, crateId: string): Promise<void> {
         drive: drive.name,
         os: [OS_LABEL[host.os.family], host.os.version].filter(Boolean).join(' '),
         mode: report.link.mode,
-        ids: { ...choice }
+        ids: chainIds(choice)
       };
       const conditions = {
         filesystem: report.filesystem.first.filesystem,
@@ -216,8 +220,26 @@ async function seedBuilds(db: Knex, crateId: string): Promise<void> {
         at: `${date}T15:00:00.000Z`
       });
     }
+    for (const observation of demo.seen ?? [])
+      await createObservation(db, {
+        crateId,
+        buildId: id,
+        tag,
+        observation,
+        by: BY,
+        at: `${observation.date}T16:00:00.000Z`
+      });
   }
 }
+
+/** Which models a result was measured on. */
+const chainIds = ({ hostId, portId, cableId, enclosureId, driveId }: Choice) => ({
+  hostId,
+  portId,
+  enclosureId,
+  driveId,
+  ...(cableId ? { cableId } : {})
+});
 
 async function seedDemo(db: Knex, at: string): Promise<Crate> {
   const crate = await createCrate(db, {

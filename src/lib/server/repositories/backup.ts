@@ -22,6 +22,7 @@ const TABLES = [
   'rates',
   'pairs',
   'runs',
+  'observations',
   'files',
   'attachments',
   'revisions',

@@ -45,7 +45,7 @@ describe('the demo crate', () => {
       count('host') >= 5
     ]).toEqual([true, true, true, true, true]);
     const builds = await listBuilds(db, crateId);
-    expect(builds).toHaveLength(12);
+    expect(builds).toHaveLength(15);
     expect(new Set(builds.map((b) => b.stage))).toEqual(
       new Set(['planned', 'bought', 'assembled', 'formatted', 'benched', 'in service'])
     );
@@ -150,7 +150,7 @@ describe('crates', () => {
     const { id } = await createModel(db, { crateId: a.id, spec, ...who });
     await resetDemo(db, at);
     expect((await getModel(db, { crateId: a.id, id })).spec.name).toBe(spec.name);
-    expect(await listBuilds(db, (await getCrate(db, { slug: 'fernhollow' })).id)).toHaveLength(12);
+    expect(await listBuilds(db, (await getCrate(db, { slug: 'fernhollow' })).id)).toHaveLength(15);
   });
   it.each([
     ['Ömer’s Crate!', 'omer-s-crate'],

@@ -108,7 +108,7 @@ export async function updateBuild(
   return change(db, { action: 'update', table: 'builds', crateId, id, version, by, at, event, row: toRow(build) });
 }
 
-/** Deletes a build and its results as one group. */
+/** Deletes a build with its results and observations as one group. */
 export async function deleteBuild(
   db: Knex,
   args: { crateId: string; id: string; version: number } & By
@@ -117,19 +117,22 @@ export async function deleteBuild(
   return db.transaction(async (trx) => {
     const { tag, name } = await getBuild(trx, { crate_id: crateId, id });
     const group = newId();
-    for (const run of await trx('runs').where({ build_id: id })) {
-      await change(trx, {
-        action: 'delete',
-        table: 'runs',
-        crateId,
-        id: run.id,
-        version: run.version,
-        by,
-        at,
-        group,
-        event: { kind: 'deleted', message: `Deleted a result of ${tag}.` }
-      });
-    }
+    for (const [table, what] of [
+      ['runs', 'a result'],
+      ['observations', 'an observation']
+    ] as const)
+      for (const row of await trx(table).where({ build_id: id }))
+        await change(trx, {
+          action: 'delete',
+          table,
+          crateId,
+          id: row.id,
+          version: row.version,
+          by,
+          at,
+          group,
+          event: { kind: 'deleted', message: `Deleted ${what} of ${tag}.` }
+        });
     return change(trx, {
       action: 'delete',
       table: 'builds',

@@ -71,6 +71,11 @@ export const bundleSchema = z
         accepted: z.array(z.unknown())
       })
     ),
+    observations: z
+      .array(
+        z.strictObject({ ...stored, buildId: id(), kind: z.enum(['imprint', 'temperature']), date: day, seen: details })
+      )
+      .default([]),
     attachments: z.array(
       z.strictObject({
         ...stored,
@@ -101,7 +106,18 @@ export const bundleSchema = z
 export type Bundle = z.infer<typeof bundleSchema>;
 
 /** In the order in which rows can be written: what is referred to comes first. */
-const TABLES = ['models', 'jobs', 'builds', 'units', 'quotes', 'rates', 'pairs', 'runs', 'attachments'] as const;
+const TABLES = [
+  'models',
+  'jobs',
+  'builds',
+  'units',
+  'quotes',
+  'rates',
+  'pairs',
+  'runs',
+  'observations',
+  'attachments'
+] as const;
 const JSON_COLUMNS = new Set([
   'spec',
   'target',
@@ -110,6 +126,7 @@ const JSON_COLUMNS = new Set([
   'snapshot',
   'report',
   'results',
+  'seen',
   'conditions',
   'chain',
   'accepted'

@@ -130,6 +130,7 @@ export async function chooseRules(
 export async function removeCrate(db: Knex, id: string): Promise<void> {
   await db.transaction(async (trx) => {
     for (const table of [
+      'observations',
       'runs',
       'builds',
       'attachments',

@@ -1,4 +1,5 @@
 import { rank } from '#core/rank/rank';
+import { simulate, type SimulateInput } from '#core/simulate/simulate';
 import type { RankInput } from '#core/rank/request';
 
 /** Tells how much of a piece of work is done, 0 to 1. */
@@ -6,6 +7,7 @@ type Tell = (share: number) => void;
 
 /** Everything that is computed away from the thread that serves pages: pure functions, by name. */
 export const WORK = {
+  simulate: (input: SimulateInput) => simulate(input),
   rank: (input: RankInput, tell: Tell) => rank(input, tell)
 } as const;
 

@@ -2,14 +2,17 @@ import { z } from 'zod';
 import { blocking, checkPairResults } from '#core/bench/gates';
 import { runInputSchema } from '#core/bench/run';
 import { buildInputSchema } from '#core/build/build';
+import { observationInputSchema } from '#core/build/observation';
 import { STAGES } from '#core/build/stages';
 import { OS_LABEL } from '#core/facts/filesystems';
 import { jobSchema } from '#core/parts/job';
+import { stackChoiceSchema } from '#core/stack/choice';
 import { portOf } from '#core/plan/study';
 import { planChoice } from '../../planning';
 import { Problem } from '../../problem';
 import * as builds from '../../repositories/builds';
 import * as jobs from '../../repositories/jobs';
+import * as observations from '../../repositories/observations';
 import * as runs from '../../repositories/runs';
 import { operation } from '../operation';
 import { inCrate, inCrateWithId, inBuild, inBuildWithId, version, versioned, changed, here, CRATE } from './common';
@@ -103,12 +106,25 @@ export const updateBuild = operation({
   path: `${CRATE}/builds/{buildId}`,
   summary: 'Change a build; it is planned again from the parts as they are now.',
   params: inBuild,
-  body: buildInputSchema.extend({ version, stage: z.enum(STAGES) }),
+  body: buildInputSchema.extend({
+    version,
+    stage: z.enum(STAGES),
+    choice: buildInputSchema.shape.choice.extend({
+      stack: stackChoiceSchema
+        .nullable()
+        .optional()
+        .describe('left out: the pads stay as long as drive and enclosure do; null: the best of what is at hand again')
+    })
+  }),
   response: changed,
   handle: async ({ db, params, body, by, at }) => {
     const { crateId, buildId } = params;
-    const { version: expected, ...build } = body;
+    const { version: expected, ...given } = body;
     const current = await builds.getBuild(db, { crate_id: crateId, id: buildId });
+    const { stack, ...parts } = given.choice;
+    const same = parts.driveId === current.choice.driveId && parts.enclosureId === current.choice.enclosureId;
+    const kept = stack === undefined && same ? current.choice.stack : (stack ?? undefined);
+    const build = { ...given, choice: { ...parts, ...(kept ? { stack: kept } : {}) } };
     if (current.version !== expected) {
       const { name, stage, choice, version, updatedAt } = current;
       throw new Problem('conflict', 'This build was changed elsewhere in the meantime; nothing was overwritten.', [], {
@@ -219,4 +235,42 @@ export const deleteRun = operation({
   body: versioned,
   response: changed,
   handle: ({ db, params, body, by, at }) => runs.deleteRun(db, { ...params, ...body, by, at })
+});
+
+export const listObservations = operation({
+  method: 'get',
+  path: `${CRATE}/builds/{buildId}/observations`,
+  summary: 'What was seen on a build by hand: imprint checks and temperature logs, newest first.',
+  params: inBuild,
+  response: z.array(observations.storedObservationSchema),
+  handle: async ({ db, params }) => {
+    await builds.getBuild(db, { crate_id: params.crateId, id: params.buildId });
+    return observations.listObservations(db, params);
+  }
+});
+
+export const createObservation = operation({
+  method: 'post',
+  path: `${CRATE}/builds/{buildId}/observations`,
+  summary: 'Record an imprint check after a dry fit, or temperatures that were read.',
+  params: inBuild,
+  body: observationInputSchema,
+  response: changed,
+  status: 201,
+  handle: async ({ db, params, body, by, at }) => {
+    const build = await builds.getBuild(db, { crate_id: params.crateId, id: params.buildId });
+    if (body.date > at.slice(0, 10))
+      throw new Problem('bad-input', 'date: lies in the future.', [{ path: 'date', message: 'lies in the future' }]);
+    return observations.createObservation(db, { ...params, tag: build.tag, observation: body, by, at });
+  }
+});
+
+export const deleteObservation = operation({
+  method: 'delete',
+  path: `${CRATE}/builds/{buildId}/observations/{id}`,
+  summary: 'Delete an observation.',
+  params: inBuildWithId,
+  body: versioned,
+  response: changed,
+  handle: ({ db, params, body, by, at }) => observations.deleteObservation(db, { ...params, ...body, by, at })
 });

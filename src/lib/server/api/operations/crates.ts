@@ -4,6 +4,8 @@ import { id, text } from '#core/parts/field';
 import { plan } from '#core/plan/plan';
 import { portOf } from '#core/plan/study';
 import { planReportSchema } from '#core/plan/report';
+import { simulateOptions, simulateReportSchema } from '#core/simulate/simulate';
+import { inWorker } from '../../workers/run';
 import { undo } from '../../db/change';
 import { resetDemo } from '../../demo/seed';
 import { Problem } from '../../problem';
@@ -38,6 +40,49 @@ export const planOne = operation({
     return plan(input);
   }
 });
+
+/** Hours at a sample a second, six columns. */
+const simulateRequest = planRequestSchema.extend(simulateOptions);
+
+export const simulateOne = operation({
+  method: 'post',
+  path: '/api/simulate',
+  summary:
+    'Play a build over time on the simulated rig: rates, volume and temperatures of its job, of a write, or of writing without end. Computed in a thread of its own.',
+  body: simulateRequest,
+  response: simulateReportSchema,
+  handle: async ({ db, body, request }) => {
+    const {
+      seconds,
+      writeGB,
+      fillFraction,
+      ambientC,
+      fan,
+      bare,
+      material,
+      start,
+      rewrite,
+      fault,
+      seed,
+      everyS,
+      ...build
+    } = body;
+    const input = await resolvePlanRequest(db, build);
+    if (!portOf(input.host, input.portId))
+      throw new Problem('bad-input', `${input.host.name} has no port “${input.portId}”.`, [
+        { path: 'portId', message: 'is no port of this host' }
+      ]);
+    const options = { writeGB, fillFraction, ambientC, fan, bare, material, start, rewrite, fault, seed, everyS };
+    const played = await inWorker('simulate', { ...input, ...defined(options), seconds }, { signal: request.signal });
+    if (played) return played;
+    throw new Problem('bad-input', 'This build does not connect or does not fit: there is nothing to play.', [
+      { path: '', message: 'does not connect or does not fit; ask /api/plan for the reasons' }
+    ]);
+  }
+});
+
+const defined = <T extends object>(object: T): { [K in keyof T]?: Exclude<T[K], undefined> } =>
+  Object.fromEntries(Object.entries(object).filter(([, value]) => value !== undefined)) as never;
 
 export const health = operation({
   method: 'get',

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { id } from '#core/parts/field';
 import { KINDS } from '#core/parts/kinds';
 import { modelSchema } from '#core/parts/model';
+import { boardRule } from '#core/stack/board';
 import { quoteSchema } from '#core/parts/quote';
 import { unitSchema } from '#core/parts/unit';
 import * as models from '../../repositories/models';
@@ -9,6 +10,11 @@ import * as quotes from '../../repositories/quotes';
 import * as units from '../../repositories/units';
 import { operation } from '../operation';
 import { inCrate, inCrateWithId, version, versioned, changed, here, CRATE } from './common';
+
+/** What is written: chips that cannot be where they are said to be are refused with the place. */
+const modelInputSchema = modelSchema.superRefine((spec, context) => {
+  if (spec.kind === 'drive') boardRule(spec, context);
+});
 
 const storedModel = z.strictObject({
   id: z.string(),
@@ -40,7 +46,7 @@ export const createModel = operation({
   path: `${CRATE}/models`,
   summary: 'Add a part.',
   params: inCrate,
-  body: z.strictObject({ spec: modelSchema }),
+  body: z.strictObject({ spec: modelInputSchema }),
   response: changed,
   status: 201,
   handle: async ({ db, params, body, by, at }) => {
@@ -63,7 +69,7 @@ export const updateModel = operation({
   path: `${CRATE}/models/{id}`,
   summary: 'Replace a part’s specification.',
   params: inCrateWithId,
-  body: z.strictObject({ version, spec: modelSchema }),
+  body: z.strictObject({ version, spec: modelInputSchema }),
   response: changed,
   handle: ({ db, params, body, by, at }) => models.updateModel(db, { ...params, ...body, by, at })
 });

@@ -1,0 +1,102 @@
+import type { Knex } from 'knex';
+import { z } from 'zod';
+import {
+  imprintCheckSchema,
+  observationInputSchema,
+  untouchedBy,
+  type ObservationInput
+} from '#core/build/observation';
+import { planInputSchema, type PlanInput } from '#core/plan/report';
+import { temperatureLogSchema, type TemperatureLog } from '#core/thermal/log';
+import { change, newId, type Changed } from '../db/change';
+import { notFound } from '../problem';
+
+const base = { id: z.string(), version: z.number(), buildId: z.string(), date: z.string() };
+export const storedObservationSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ ...base, kind: z.literal('imprint'), seen: imprintCheckSchema }),
+  z.strictObject({ ...base, kind: z.literal('temperature'), seen: temperatureLogSchema })
+]);
+export type StoredObservation = z.infer<typeof storedObservationSchema>;
+type By = { by: string; at: string };
+
+const fromRow = (row: Record<string, unknown>): StoredObservation =>
+  storedObservationSchema.parse({
+    id: row.id,
+    version: row.version,
+    buildId: row.build_id,
+    date: row.date,
+    kind: row.kind,
+    seen: row.seen
+  });
+
+/** What was seen on a build, newest first. */
+export async function listObservations(
+  db: Knex,
+  args: { crateId: string; buildId: string }
+): Promise<StoredObservation[]> {
+  const where = { crate_id: args.crateId, build_id: args.buildId };
+  return (await db('observations').where(where).orderBy('date', 'desc').orderBy('id', 'desc')).map(fromRow);
+}
+
+/** The temperature logs of every build in one enclosure, each with the parts it was read on. */
+export async function logsOfEnclosure(
+  db: Knex,
+  args: { crateId: string; enclosureId: string }
+): Promise<{ tag: string; build: PlanInput; log: TemperatureLog }[]> {
+  const rows = (await db('observations')
+    .join('builds', 'builds.id', 'observations.build_id')
+    .where({ 'observations.crate_id': args.crateId, 'observations.kind': 'temperature' })
+    .whereRaw("json_value(builds.choice, '$.enclosureId') = ?", [args.enclosureId])
+    .orderBy('observations.id')
+    .limit(500)
+    .select('observations.seen', 'builds.snapshot', 'builds.tag')) as {
+    seen: unknown;
+    snapshot: unknown;
+    tag: string;
+  }[];
+  return rows.map(({ seen, snapshot, tag }) => ({
+    tag,
+    build: planInputSchema.parse(snapshot),
+    log: temperatureLogSchema.parse(seen)
+  }));
+}
+
+function sentenceFor(tag: string, { kind, seen }: ObservationInput): string {
+  if (kind === 'temperature')
+    return `Entered temperatures of ${tag}: ${Math.max(...seen.points.map((p) => p.C))} °C ${seen.place === 'case' ? 'on the case' : `at the ${seen.place}`}.`;
+  const untouched = untouchedBy(seen).length;
+  return untouched > 0
+    ? `Imprint check of ${tag}: ${untouched} of ${seen.chips.length} pads did not touch.`
+    : `Imprint check of ${tag}: every pad touches.`;
+}
+
+export function createObservation(
+  db: Knex,
+  args: { crateId: string; buildId: string; tag: string; observation: ObservationInput } & By
+): Promise<Changed> {
+  const { crateId, buildId, tag, by, at } = args;
+  const observation = observationInputSchema.parse(args.observation);
+  const { kind, date, seen } = observation;
+  return change(db, {
+    action: 'insert',
+    table: 'observations',
+    crateId,
+    id: newId(),
+    by,
+    at,
+    event: { kind: 'measured', message: sentenceFor(tag, observation) },
+    row: { build_id: buildId, kind, date, seen }
+  });
+}
+
+export async function deleteObservation(
+  db: Knex,
+  args: { crateId: string; buildId: string; id: string; version: number } & By
+): Promise<Changed> {
+  const { crateId, buildId, id, version, by, at } = args;
+  const row = await db('observations').where({ crate_id: crateId, build_id: buildId, id }).first('kind');
+  if (!row) throw notFound('observation');
+  const what = row.kind === 'imprint' ? 'an imprint check' : 'a temperature log';
+  const event = { kind: 'deleted', message: `Deleted ${what}.` };
+  return change(db, { action: 'delete', table: 'observations', crateId, id, version, by, at, event });
+}
