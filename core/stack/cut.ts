@@ -2,7 +2,7 @@ import { M2_CONNECTOR_MM, PAD_EDGE_MM } from '../facts/m2.ts';
 import type { Mm } from '../quantities/unit.ts';
 import type { Board, Component } from './board.ts';
 import type { PadKind } from './pads.ts';
-import { packPieces, type Packing } from './pack.ts';
+import { packPieces, type Packing, type Size } from './pack.ts';
 import type { Filled } from './plan-pads.ts';
 
 /** One piece to cut from one pad, and where it is laid on the board. */
@@ -90,7 +90,7 @@ export function piecesOf(board: Board, filled: readonly Filled[], sheets: boolea
 }
 
 /** The pieces of one kind of pad, laid out on the pads of that kind. */
-export type CutSheet = { pad: PadKind; pieces: Piece[]; packing: Packing };
+export type CutSheet = { pad: PadKind; sheet: Size; pieces: Piece[]; packing: Packing };
 
 /** A pad to buy states no size: a common one, mm. */
 export const SHOP_PAD = { widthMm: 20, lengthMm: 70 } as const;
@@ -106,6 +106,6 @@ export function cutPlan(pieces: readonly Piece[]): CutSheet[] {
       sheet,
       pad.from === 'shop' ? own.length : pad.quantity
     );
-    return { pad, pieces: own, packing };
+    return { pad, sheet, pieces: own, packing };
   });
 }

@@ -178,7 +178,10 @@ export function proposePads(input: StackInput): Proposals | null {
   };
 }
 
-/** The gap that an imprint check without contact tells of: at least the pad that did not touch. */
+/** A pad that misses its chip by less than this would still have left a trace, mm. */
+const TRACE_MM = 0.1;
+
+/** The gap that an imprint check without contact tells of: wider than the pad that did not touch. */
 export function gapsAfterImprint(
   chosen: StackChoice,
   rows: readonly StackRow[],
@@ -189,7 +192,7 @@ export function gapsAfterImprint(
     const row = rows.find((r) => r.component === component);
     if (!row) continue;
     const pad = row.pads.reduce((a, b) => a + b, 0);
-    gaps.set(component, Math.max(gaps.get(component) ?? 0, pad, row.gapMm));
+    gaps.set(component, Math.round(Math.max(gaps.get(component) ?? 0, pad + TRACE_MM, row.gapMm) * 100) / 100);
   }
   return {
     ...chosen,

@@ -57,7 +57,8 @@ export function readLog(log: TemperatureLog): Reading {
   const idle = log.idleC === undefined ? [] : [{ minutes: 0, C: log.idleC }];
   const points = log.points[0]!.minutes > 0 ? [...idle, ...log.points] : log.points;
   const recent = points.filter((p) => p.minutes >= last.minutes - SLOPE_MINUTES);
-  const slope = slopeThrough(recent.length > 1 ? recent : points.slice(-2));
+  // What stood before the work began says nothing about the end of it.
+  const slope = slopeThrough(recent.length > 1 ? recent : log.points.slice(-2));
   return {
     lastC: last.C,
     peakC: Math.max(...log.points.map((p) => p.C)),

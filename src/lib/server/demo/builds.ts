@@ -102,9 +102,9 @@ export const DEMO_BUILDS: readonly DemoBuild[] = [
         'read',
         2900,
         [
-          [5, 51],
-          [15, 55.5],
-          [25, 56]
+          [5, 43],
+          [15, 47.9],
+          [25, 48.6]
         ],
         37
       ),

@@ -165,11 +165,10 @@ async function seedBuilds(db: Knex, crateId: string): Promise<void> {
     const snapshot = planInputFor(library, choice);
     const report = plan(snapshot, { workings: false });
     const id = demoId(`build ${demo.name}`);
-    const tag = `AC-${String(i + 1).padStart(4, '0')}`;
-    await createBuild(db, {
+    const { tag } = await createBuild(db, {
       crateId,
       id,
-      tag,
+      tag: `AC-${String(i + 1).padStart(4, '0')}`,
       build: { name: demo.name, stage: demo.stage, choice, snapshot, report },
       by: BY,
       at: `${demo.planned}T10:00:00.000Z`

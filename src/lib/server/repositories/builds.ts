@@ -75,13 +75,15 @@ const BUILD_TAGS = 'build tags';
  */
 async function takeTag(trx: Knex, wanted: string | undefined): Promise<string> {
   const counter = () => trx('counters').where({ name: BUILD_TAGS });
-  const value = wanted === undefined ? trx.raw('value + 1') : trx.raw('greatest(value, ?)', [Number(wanted.slice(3))]);
+  // Somebody else's build may have taken the number before the demo grew to it.
+  const free = wanted !== undefined && !(await trx('builds').where({ tag: wanted }).first('id'));
+  const value = free ? trx.raw('greatest(value, ?)', [Number(wanted.slice(3))]) : trx.raw('value + 1');
   await counter().update({ value });
   const counted = (await counter().first('value')) as { value: number };
-  return wanted ?? `AC-${String(counted.value).padStart(4, '0')}`;
+  return free ? wanted : `AC-${String(counted.value).padStart(4, '0')}`;
 }
 
-/** @param args.tag for the demo, whose builds keep their tags through every reset */
+/** @param args.tag for the demo, whose builds keep their tags through every reset, unless somebody else's has it by now */
 export async function createBuild(
   db: Knex,
   args: { crateId: string; build: Planned; id?: string; tag?: string } & By

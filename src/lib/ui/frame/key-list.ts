@@ -33,6 +33,7 @@ export const KEY_GROUPS: readonly { title: string; keys: readonly (readonly [key
     title: 'Inside a build',
     keys: [
       ['g y', 'Buy'],
+      ['g s', 'Stack'],
       ['g e', 'Bench'],
       ['g l', 'Log']
     ]

@@ -74,6 +74,17 @@
               />{:else}–{/if}
           </dd>
         </div>
+        {#if report.thermal && report.throughput.write}
+          <div>
+            <dt>Case, settled</dt>
+            <dd>
+              <Figure
+                value="{report.thermal.steadyCaseC.low.toFixed(0)} – {report.thermal.steadyCaseC.high.toFixed(0)}"
+                unit="°C"
+              />
+            </dd>
+          </div>
+        {/if}
         <div>
           <dt>Filesystem</dt>
           <dd>

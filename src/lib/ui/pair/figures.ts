@@ -96,6 +96,7 @@ export function figureRows(report: PlanReport): FigureRow[] {
           }
         ]
       : []),
+    ...heatRows(report),
     ...stackRows(report),
     {
       key: 'filesystem.first',
@@ -133,15 +134,57 @@ export function figureRows(report: PlanReport): FigureRow[] {
   ];
 }
 
+/** Pads of chips of one kind in one gap are one row; the first of them has the working. */
 function stackRows(report: PlanReport): FigureRow[] {
-  return report.stack.components.map((row, i) => ({
-    key: `stack.${i}`,
-    label: `Pad on the ${row.role === 'nand' ? `NAND, ${row.side}` : row.role}`,
-    value: row.pads.map((t) => t.toFixed(1)).join(' + '),
-    unit: 'mm',
-    range: `${figure(row.compressionPercent)} % · ${row.verdict.replace('-', ' ')}`,
+  const seen = new Set<string>();
+  return report.stack.components.flatMap((row, i) => {
+    const key = `${row.role} ${row.side} ${row.gapMm} ${row.pads.join()}`;
+    if (seen.has(key)) return [];
+    seen.add(key);
+    return [
+      {
+        key: `stack.${i}`,
+        label: `Pad on the ${row.role === 'nand' ? `NAND, ${row.side}` : row.role}`,
+        value: row.pads.length > 0 ? row.pads.map((t) => t.toFixed(1)).join(' + ') : 'none',
+        unit: row.pads.length > 0 ? 'mm' : '',
+        range: row.pads.length > 0 ? `${figure(row.compressionPercent)} % · ${row.verdict.replace('-', ' ')}` : 'bare',
+        band: null
+      }
+    ];
+  });
+}
+
+/** How warm it gets, and when it throttles. */
+function heatRows({ thermal, throughput }: PlanReport): FigureRow[] {
+  if (!thermal || !throughput.write) return [];
+  const degrees = (key: string, label: string, band: Band): FigureRow => ({
+    key,
+    label,
+    value: band.typical.toFixed(0),
+    unit: '°C',
+    range: `${band.low.toFixed(0)} – ${band.high.toFixed(0)}`,
     band: null
-  }));
+  });
+  const { throttleAfterS } = thermal;
+  return [
+    degrees('thermal.case', 'Case, settled', thermal.steadyCaseC),
+    degrees(
+      'thermal.controller',
+      thermal.steadyNandC ? 'Controller, settled' : 'Disk, settled',
+      thermal.steadyControllerC
+    ),
+    ...(throttleAfterS
+      ? [
+          {
+            key: 'thermal.throttle',
+            label: 'Throttles after',
+            ...split(duration(throttleAfterS.typical)),
+            range: `${duration(throttleAfterS.low)} – ${duration(throttleAfterS.high)}`,
+            band: null
+          }
+        ]
+      : [])
+  ];
 }
 
 function split(text: string): { value: string; unit: string } {

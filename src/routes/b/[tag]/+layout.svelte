@@ -19,6 +19,7 @@
     return [
       { id: 'pair', label: 'Pair', state: state('pair', true) },
       { id: 'buy', label: 'Buy', state: state('buy', STAGES.indexOf(stage) >= STAGES.indexOf('bought')) },
+      { id: 'stack', label: 'Stack', state: state('stack', STAGES.indexOf(stage) >= STAGES.indexOf('assembled')) },
       { id: 'bench', label: 'Bench', state: state('bench', benched) },
       { id: 'log', label: 'Log', state: state('log', stage === 'retired') }
     ];
@@ -35,6 +36,7 @@
       { keys: 'g b', label: 'Go to the builds', run: () => void goto(`${home}/builds`) },
       station('pair', 'g p', 'Go to Pair of this build'),
       station('buy', 'g y', 'Go to Buy of this build'),
+      station('stack', 'g s', 'Go to Stack of this build'),
       station('bench', 'g e', 'Go to Bench of this build'),
       station('log', 'g l', 'Go to Log of this build'),
       { keys: 'n', label: 'New build', run: () => void goto(`${home}/pair`) }

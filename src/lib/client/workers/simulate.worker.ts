@@ -1,0 +1,12 @@
+import { simulate, type SimulateInput, type SimulateReport } from '#core/simulate/simulate';
+
+/** What the page asks; answers carry the number of their question, and which of the set-ups it is. */
+export type Question = { asked: number; inputs: readonly SimulateInput[] };
+export type Reply = { asked: number; at: number; result: SimulateReport | null };
+
+addEventListener('message', ({ data }: MessageEvent<Question>) => {
+  data.inputs.forEach((input, at) => {
+    const reply: Reply = { asked: data.asked, at, result: simulate(input) };
+    postMessage(reply);
+  });
+});

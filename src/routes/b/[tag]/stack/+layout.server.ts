@@ -1,0 +1,33 @@
+import { fitLogs } from '#core/simulate/thermal-log';
+import { forPage } from '$lib/server/page';
+import { getModel } from '$lib/server/repositories/models';
+import { listObservations, logsOfEnclosure } from '$lib/server/repositories/observations';
+import { Problem } from '$lib/server/problem';
+
+export async function load({ parent }) {
+  const { build } = await parent();
+  const { crateId, choice } = build;
+  return forPage(async (db) => {
+    /** A part may have left the crate since; then it cannot be changed, and everything else still works. */
+    const versionOf = async (id: string) => {
+      try {
+        return (await getModel(db, { crateId, id })).version;
+      } catch (error) {
+        if (error instanceof Problem && error.code === 'not-found') return null;
+        throw error;
+      }
+    };
+    const [observations, logs, drive, enclosure] = await Promise.all([
+      listObservations(db, { crateId, buildId: build.id }),
+      logsOfEnclosure(db, { crateId, enclosureId: choice.enclosureId }),
+      versionOf(choice.driveId),
+      versionOf(choice.enclosureId)
+    ]);
+    return {
+      observations,
+      versions: { drive, enclosure },
+      logs: { count: logs.length, tags: [...new Set(logs.map(({ tag }) => tag))] },
+      fit: fitLogs(logs)
+    };
+  });
+}
