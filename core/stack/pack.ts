@@ -36,6 +36,38 @@ function smallest(boxes: Cut[]): Cut[] {
 }
 
 /**
+ * The smallest boxes of two sets side by side and one above the other. Side by side only those pairs matter in which one of the two
+ * sets the height and the other is the narrowest that is no higher; one above the other it is the same turned round.
+ * Both lists are sorted by rising width, and so by falling height.
+ */
+function join(as: readonly Cut[], bs: readonly Cut[], fits: (w: Mm, h: Mm) => boolean, into: Cut[]): void {
+  const beside = (a: Cut, b: Cut, h: Mm) => {
+    if (fits(a.w + b.w, h)) into.push({ w: a.w + b.w, h, piece: -1, turned: false, a, b, along: 'x' });
+  };
+  const above = (a: Cut, b: Cut, w: Mm) => {
+    if (fits(w, a.h + b.h)) into.push({ w, h: a.h + b.h, piece: -1, turned: false, a, b, along: 'y' });
+  };
+  const noHigher = (list: readonly Cut[], h: Mm) => list.find((box) => box.h <= h + EPS);
+  const noWider = (list: readonly Cut[], w: Mm) => {
+    let last: Cut | undefined;
+    for (const box of list) if (box.w <= w + EPS) last = box;
+    return last;
+  };
+  for (const a of as) {
+    const b = noHigher(bs, a.h);
+    if (b) beside(a, b, a.h);
+    const c = noWider(bs, a.w);
+    if (c) above(a, c, a.w);
+  }
+  for (const b of bs) {
+    const a = noHigher(as, b.h);
+    if (a) beside(a, b, b.h);
+    const c = noWider(as, b.w);
+    if (c) above(c, b, b.w);
+  }
+}
+
+/**
  * Every smallest box into which each set of pieces can be cut by straight cuts from edge to edge, the way a knife goes along a
  * ruler: a set is a piece, lying or standing, or two smaller sets side by side or one above the other.
  * @returns by set, as a bit mask
@@ -56,13 +88,7 @@ function boxesOf(pieces: readonly Size[], sheet: Size): Cut[][] {
     for (let part = (set - 1) & set; part > 0; part = (part - 1) & set) {
       // Each split once: the half that holds the first piece.
       if ((part & first) === 0) continue;
-      for (const a of boxes[part]!)
-        for (const b of boxes[set ^ part]!) {
-          const [beside, above] = [a.w + b.w, a.h + b.h];
-          const [tall, wide] = [Math.max(a.h, b.h), Math.max(a.w, b.w)];
-          if (fits(beside, tall)) found.push({ w: beside, h: tall, piece: -1, turned: false, a, b, along: 'x' });
-          if (fits(wide, above)) found.push({ w: wide, h: above, piece: -1, turned: false, a, b, along: 'y' });
-        }
+      join(boxes[part]!, boxes[set ^ part]!, fits, found);
     }
     boxes[set] = smallest(found);
   }
@@ -202,7 +228,7 @@ export function packPieces(pieces: readonly Size[], sheet: Size, available: numb
   const random = seeded(fitting.length);
   let order = [...fitting].sort((a, b) => areaOf(pieces[b]!) - areaOf(pieces[a]!));
   let best: { sheets: PackedSheet[]; left: number[] } | undefined;
-  for (let round = 0; round < 12; round++) {
+  for (let round = 0; round < 6; round++) {
     const tried = packGreedily(pieces, sheet, available, order);
     if (
       !best ||

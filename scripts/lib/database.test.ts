@@ -24,7 +24,7 @@ beforeAll(async () => {
 }, 60_000);
 afterAll(async () => {
   await first.stop();
-  rmSync(folder, { recursive: true, force: true });
+  rmSync(folder, { recursive: true, force: true, maxRetries: 20, retryDelay: 100 });
 });
 
 it('listens on the loopback only, behind a password that only its owner can read', async () => {

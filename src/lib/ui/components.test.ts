@@ -256,7 +256,11 @@ describe('the glossary', () => {
 describe('tables of parts', () => {
   it.each([
     ['drive', aDrive(), ['Test T4 2TB', 'NVMe, M.2', 'PCIe 4.0 x4', '2\u202fTB', '7000\u202fMB/s', '6000\u202fMB/s']],
-    ['enclosure', anEnclosure(), ['Test 40', 'M.2 NVMe', 'USB4 40 Gb/s, Thunderbolt 3, USB 10 Gb/s', 'USB-C', '', '']],
+    [
+      'enclosure',
+      anEnclosure(),
+      ['Test 40', 'M.2 NVMe', 'USB4 40 Gb/s, Thunderbolt 3, USB 10 Gb/s', 'USB-C', 'passive', '']
+    ],
     ['cable', aCable(), ['Test C-C', 'USB-C to USB-C', 'USB4 40 Gb/s', 'passive', '0.8\u202fm']],
     ['host', aHost(), ['Test host', 'Linux 6.1', 'USB4 40 Gb/s', '1', '']]
   ] as const)('%s', (kind, spec, cells) => {

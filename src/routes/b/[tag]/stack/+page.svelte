@@ -375,7 +375,8 @@
               </li>
             {/each}
           </ul>
-        {:else if laid.rows.length > 0}
+        {/if}
+        {#if laid.rows.length > 0 && laid.findings.length === 0}
           <p class="all-good"><StateMark mark="pass" size={14} /> Every chip has contact, and the board stays flat.</p>
         {/if}
         {#if report.thermal}
