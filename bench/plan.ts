@@ -1,6 +1,7 @@
 import { plan } from '#core/plan/plan';
 import type { PlanInput } from '#core/plan/report';
 import { benchRank } from './rank.ts';
+import { benchSimulate } from './simulate.ts';
 import { aCable, aDrive, aHost, anEnclosure, anInput } from '../tests/parts.ts';
 
 /**
@@ -56,4 +57,5 @@ for (const [name, input] of Object.entries(inputs)) {
   console.log(name.padEnd(40), a.toFixed(1).padStart(9), b.toFixed(1).padStart(14), (b / a).toFixed(1).padStart(7));
 }
 
+benchSimulate();
 benchRank();

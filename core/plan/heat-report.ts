@@ -125,27 +125,48 @@ function meanLoad(warmth: Warmth, phases: readonly Phase[]): Load {
 export type Running = {
   phases: readonly Phase[];
   steadily: readonly Phase[];
+  /** Share of its way that the case goes. */
+  share: number;
   cases: LikelyCases;
   freeGB: number;
 };
 const AT_REST: readonly Phase[] = [{ work: 'idle', rate: 0, perMB: 0, volumeMB: Infinity }];
 
-/** The phases that steady temperatures are for: a job over and over at its own mean, else writing without end. */
+/**
+ * How far the case gets at a job's own duty: the share of its way that it goes within one job, 1 - exp(-t / tau), or the share of
+ * the day that the job takes, whichever is more. A job that does not say how often it comes is taken over and over.
+ */
+function dutyShare(warmth: Warmth, phases: readonly Phase[], perDay: number | undefined): number {
+  if (perDay === undefined) return 1;
+  let seconds = 0;
+  for (const { rate, perMB, volumeMB } of phases) seconds += volumeMB / rate + volumeMB * perMB;
+  return Math.min(1, Math.max(1 - Math.exp(-seconds / timeConstant(warmth.typical)), (perDay * seconds) / 86_400));
+}
+
+/** The phases that steady temperatures are for: a job at its own mean, else writing without end. */
 export function runningOn(
   warmth: Warmth,
   on: readonly Phase[],
   job: readonly Phase[] | null,
+  perDay: number | undefined,
   rate: Band,
   freeGB: number
 ): Running {
   const steadily = job ? [{ ...meanLoad(warmth, job), volumeMB: Infinity }] : on;
-  return { phases: job ?? on, steadily, cases: likelyCases(warmth, steadily[steadily.length - 1]!, rate), freeGB };
+  const share = job ? dutyShare(warmth, job, perDay) : 1;
+  return {
+    phases: job ?? on,
+    steadily,
+    share,
+    cases: likelyCases(warmth, steadily[steadily.length - 1]!, rate),
+    freeGB
+  };
 }
 
 type Made = { thermal: NonNullable<PlanReport['thermal']>; findings: Finding[]; decisions: Decision[] };
 
 /**
- * The thermal part of a report. Steady temperatures are those of the job while it goes on, over and over, at its own mean rate;
+ * The thermal part of a report. Steady temperatures are those of the job at its own duty: how far the case gets in it, or over and over;
  * without a job those of writing without end; without a link those at rest.
  */
 export function heatReport(
@@ -161,7 +182,7 @@ export function heatReport(
   const steadily = running?.steadily ?? AT_REST;
   const load = steadily[steadily.length - 1]!;
   const cases = running?.cases ?? likelyCases(warmth, load, undefined);
-  const steady = forecastSteady(warmth, steadily, cases);
+  const steady = forecastSteady(warmth, steadily, cases, running?.share);
   const idlePower = powerAt(setting.shape, setting.heat, setting.knobs, 'idle', 0);
   const idle = settle(setting.network, idlePower);
   const idleW = wattsOf(idlePower);
@@ -230,7 +251,7 @@ export function heatReport(
       throttleAfterS,
       touch,
       form: steady.typical.form,
-      load: { work: load.work, MBps: load.rate },
+      load: { work: load.work, MBps: load.rate, share: running?.share ?? 1 },
       watts: wattsOf(steady.typical.power),
       idleW,
       idleCaseC: idle.faceC,

@@ -112,7 +112,7 @@ export function plan(input: PlanInput, options: { workings: boolean } = { workin
   if (write && cache && offer) {
     const on = writingOn(write.band, cache, fillOf(drive, freeGB, 'typical'));
     const phases = job ? phasesOf(job, offer, fedBy(offer)) : null;
-    running = runningOn(warmth, on, phases, write.band, freeGB);
+    running = runningOn(warmth, on, phases, job?.perDay, write.band, freeGB);
     const { cases } = running;
     sustained = sustainedUnder(warmth, write.band, cache, on, cases);
     if (job && phases) {

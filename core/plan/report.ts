@@ -46,8 +46,8 @@ const thermalSchema = z.strictObject({
   touch: z.enum(['comfortable', 'brief', 'do-not-hold']),
   form: z.enum(['none', 'saw-tooth', 'plateau']).describe('what throttling looks like once warmed through'),
   load: z
-    .strictObject({ work: z.enum(['idle', 'read', 'write', 'post']), MBps: z.number() })
-    .describe('the work that the steady temperatures are for'),
+    .strictObject({ work: z.enum(['idle', 'read', 'write', 'post']), MBps: z.number(), share: z.number() })
+    .describe('the work that the steady temperatures are for, and the share of its way that the case goes in it'),
   watts: z.number(),
   idleW: z.number(),
   idleCaseC: z.number(),

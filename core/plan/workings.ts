@@ -274,6 +274,10 @@ function heatWorkings({ report: { thermal, stack } }: Explained): Working[] {
     write: `writing at ${rate(thermal.load.MBps)} MB/s`,
     post: `writing past the cache at ${rate(thermal.load.MBps)} MB/s`
   }[thermal.load.work];
+  const duty =
+    thermal.load.share < 1
+      ? `; the case goes ${Math.round(thermal.load.share * 100)} % of its way in one job: 1 − e^(−t/τ), or the job’s share of the day`
+      : '';
   const most = thermal.influences
     .slice(0, 3)
     .map(({ what, hotK, coolK }) => `${what} (+${hotK.toFixed(1)}, ${coolK.toFixed(1)} K)`)
@@ -285,7 +289,7 @@ function heatWorkings({ report: { thermal, stack } }: Explained): Working[] {
     {
       figure: 'thermal.case',
       formula: 'T = ambient + Q / (h A), h = 1.32 (ΔT / L)^0.25 + 4 ε σ Tm³; a fan 25 – 30 – 35 W/(m² K)',
-      substituted: `${figure(thermal.watts)} W ${work}, at ${figure(thermal.ambientC)} °C in the room; time constant ${duration(thermal.timeConstantS)}`,
+      substituted: `${figure(thermal.watts)} W ${work}, at ${figure(thermal.ambientC)} °C in the room; time constant ${duration(thermal.timeConstantS)}${duty}`,
       result: thermal.steadyCaseC,
       unit: '°C',
       source: `outer face, settled; at rest ${degrees(thermal.idleCaseC)}${fitted}`

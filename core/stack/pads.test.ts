@@ -97,6 +97,26 @@ describe('in a plan', () => {
     expect(none.assumed.find((a) => a.part === 'pad')).toBeDefined();
     expect(none.stack.components[0]!.pads).toEqual([1]);
   });
+  it('pads that were settled on are taken, a bare chip too; one that is gone is replaced, and that is said', () => {
+    const settled = (layers: string[]) =>
+      plan(
+        anInput({
+          drive: aDrive({ components: [chip] }),
+          pads: [pad(1, { id: undefined }), pad(1.5, { id: undefined })],
+          stack: { pieces: [{ component: 0, layers }] }
+        })
+      );
+    expect(settled(['pad 1.5']).stack).toMatchObject({
+      chosen: true,
+      components: [{ pads: [1.5], verdict: 'over-compressed' }]
+    });
+    const bare = settled([]);
+    expect(bare.stack.components).toMatchObject([{ pads: [], verdict: 'no-contact' }]);
+    expect(bare.findings.map((f) => f.message).join()).toMatch(/No pad lies over the controller/);
+    const gone = settled(['pad 7']);
+    expect(gone.stack).toMatchObject({ chosen: false, components: [{ pads: [1] }] });
+    expect(gone.assumed.find((a) => a.field === 'stack')!.from).toMatch(/not in the box or at hand any more/);
+  });
   it('without clearance there is nothing to choose; without chips the height code stands in, and says so', () => {
     expect(
       plan(anInput({ drive: aDrive({ components: [chip] }), enclosure: anEnclosure({ clearanceTopMm: undefined }) }))

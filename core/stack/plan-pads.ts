@@ -191,6 +191,7 @@ export function planPads(input: StackInput, assume: Assume): StackPlan {
     decisions.push(decision('pieces', rules, effect));
   }
   let settled = false;
+  let lost = false;
   // Chips of one height are the rule, and the choice for one gap is the choice for all of them.
   const known = new Map<Mm, PadChoice>();
   const bestFor = (gapMm: Mm): PadChoice => {
@@ -206,6 +207,7 @@ export function planPads(input: StackInput, assume: Assume): StackPlan {
       settled = true;
       return { chip, at, gapMm, choice: layers.length > 0 ? layIn(layers, gapMm) : null };
     }
+    if (layers) lost = true;
     const sheet = sheetOf[chip.side];
     const choice = sheet ? layIn([sheet], gapMm) : bestFor(gapMm);
     // A stack that was needed, or a gap that stays badly closed because none is allowed.
@@ -227,6 +229,7 @@ export function planPads(input: StackInput, assume: Assume): StackPlan {
   });
   const rows = filled.map((place) => rowOf(place, place.choice));
   const bowMm = boardBow(board, rows);
+  if (lost) assume('pad', 'stack', 'chosen anew', 'a pad that was settled on is not in the box or at hand any more');
   if (kinds[0]?.from === 'shop')
     assume('pad', 'thicknessMm', 'stock thicknesses', 'no pad is in the box or at hand; what to buy');
   return {

@@ -113,15 +113,35 @@ const bandOf = (cool: number, typical: number, hot: number): Band => ({
 
 export type SteadyForecast = { typical: Settled; caseC: Band; controllerC: Band; nandC: Band };
 
-/** Where the last of some phases settles, as bands, throttling included. */
-export function forecastSteady(warmth: Warmth, phases: readonly Phase[], cases: LikelyCases): SteadyForecast {
+/**
+ * Work that does not go on for long enough to warm the case through: chips follow within seconds and stand over the case as in
+ * endless work, the case goes a share of its way from rest.
+ */
+function shared(setting: Setting, load: Load, share: number, endless: Settled, limits: Limits | null): Settled {
+  const { network, shape, heat, knobs } = setting;
+  const power = powerAt(shape, heat, knobs, load.work, load.rate * share);
+  const at = settle(network, power);
+  const controllerC = at.caseC + endless.controllerC - endless.caseC;
+  const nandC = at.caseC + endless.nandC - endless.caseC;
+  const form = limits && controllerC > limits.startC ? endless.form : 'none';
+  return { ...endless, form, controllerC, nandC, caseC: at.caseC, faceC: at.faceC };
+}
+
+/**
+ * Where the last of some phases settles, as bands, throttling included.
+ * @param share of its way that the case goes in work that ends before it is warmed through; 1 for work without end
+ */
+export function forecastSteady(
+  warmth: Warmth,
+  phases: readonly Phase[],
+  cases: LikelyCases,
+  share = 1
+): SteadyForecast {
   const settled = (setting: Setting) => {
     const { rate } = setting.knobs;
-    return settlePhases(
-      setting,
-      rate === 1 ? phases : phases.map((phase) => ({ ...phase, rate: phase.rate * rate })),
-      warmth.limits
-    );
+    const own = rate === 1 ? phases : phases.map((phase) => ({ ...phase, rate: phase.rate * rate }));
+    const endless = settlePhases(setting, own, warmth.limits);
+    return share >= 1 ? endless : shared(setting, own[own.length - 1]!, share, endless, warmth.limits);
   };
   const typical = settled(warmth.typical);
   const [hot, cool] = [settled(cases.hot), settled(cases.cool)];

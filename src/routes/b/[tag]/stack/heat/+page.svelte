@@ -310,7 +310,9 @@
             </div>
           </dl>
           <p class="small quiet">
-            The plan’s figures are for {input.job ? `the job “${input.job.name}” over and over` : 'writing without end'} at
+            The plan’s figures are for {input.job
+              ? `the job “${input.job.name}”${thermal.load.share < 1 ? ', as often as it comes' : ' over and over'}`
+              : 'writing without end'} at
             {figure(thermal.ambientC)}&#8239;°C; the charts for what is chosen above. A hot case is judged by the house
             rule “Hot case”.
           </p>
