@@ -420,7 +420,7 @@ export const DEMO_MODELS: readonly Model[] = [
     downstreamPcie: { generation: 3, lanes: 2 },
     uas: true,
     trim: true,
-    cooling: cm(64, 30, 'passive', 'plastic'),
+    cooling: cm(120, 45, 'passive', 'plastic'),
     clearanceTopMm: 2.0,
     takesDoubleSided: false,
     retention: 'tool-less',
