@@ -18,6 +18,11 @@ export const GLOSSARY: readonly Term[] = [
     means: 'The stage of the chain from port to drive with the lowest ceiling. It sets the speed of the whole.'
   },
   {
+    term: 'Bow',
+    means:
+      'How far pads press a board down. Without support from below half a millimetre is the limit; beyond, contacts lift.'
+  },
+  {
     term: 'Bridge',
     also: ['bridge chip', 'controller of the enclosure'],
     means:
@@ -32,6 +37,11 @@ export const GLOSSARY: readonly Term[] = [
     term: 'CMR and SMR',
     also: ['conventional', 'shingled'],
     means: 'How a hard disk records. Shingled (SMR) tracks overlap: first writes are fine, rewriting is very slow.'
+  },
+  {
+    term: 'Compression',
+    means:
+      'The share by which a pad is thicker than its gap, once the case is closed. 10 to 30 % makes good contact and leaves the board flat.'
   },
   {
     term: 'Conductivity',
@@ -61,10 +71,20 @@ export const GLOSSARY: readonly Term[] = [
     means: 'Each generation doubles the rate of a lane: about 985, 1970 and 3940 MB/s for 3, 4 and 5.'
   },
   {
+    term: 'Height code',
+    means:
+      'The end of an M.2 module’s name, such as S3 or D5: how high its chips may stand over each side of the board.'
+  },
+  {
     term: 'Host memory buffer',
     also: ['HMB'],
     means:
       'A drive without memory of its own borrows some of the host through PCIe. Behind a USB bridge it cannot, and small files suffer.'
+  },
+  {
+    term: 'Imprint check',
+    means:
+      'Closing the case on pads with their liners on, opening it again, and looking whether both faces of each pad were touched.'
   },
   {
     term: 'Key (M.2)',
@@ -113,6 +133,10 @@ export const GLOSSARY: readonly Term[] = [
     means: 'How many requests are under way at once. Data sheets use deep queues; people at a desk work at depth 1.'
   },
   {
+    term: 'Saw-tooth',
+    means: 'What quick throttling looks like: up to full rate, too hot, down to half, cool again, and so on.'
+  },
+  {
     term: 'SLC cache',
     also: ['write cache', 'cache cliff'],
     means:
@@ -134,9 +158,19 @@ export const GLOSSARY: readonly Term[] = [
       'A soft sheet that carries heat from a chip to the case. It must be a little thicker than the gap: 10 to 30 % compressed.'
   },
   {
+    term: 'Thermal resistance',
+    means:
+      'How many kelvin a path warms for each watt that goes through it. Pads, boards and the air around a case each have one.'
+  },
+  {
     term: 'Throttling',
     also: ['throttles', 'throttle'],
     means: 'A drive slowing itself down at its warning temperature, to cool. It recovers when it has.'
+  },
+  {
+    term: 'Time constant',
+    means:
+      'The time in which a case comes 63 % of its way to where it settles, often ten minutes and more. A one-minute test says nothing about heat.'
   },
   {
     term: 'TRIM',

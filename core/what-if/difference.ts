@@ -11,7 +11,16 @@ export type Difference = {
   better: boolean | null;
 };
 
-const LOWER_IS_BETTER = ['job.seconds', 'cost.total', 'cost.perTB', 'power.steady', 'cache.recoverS'];
+const LOWER_IS_BETTER = [
+  'job.seconds',
+  'cost.total',
+  'cost.perTB',
+  'power.steady',
+  'cache.recoverS',
+  'thermal.case',
+  'thermal.controller',
+  'thermal.battery'
+];
 /** Figures of which more is neither better nor worse. */
 const NEITHER = /^(link|filesystem|stack|stage)\./;
 

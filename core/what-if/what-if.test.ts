@@ -251,6 +251,11 @@ describe('the difference of two plans', () => {
     expect(all.has('capacity.usable')).toBe(false);
     expect(differences(planOf(lib, CHOICE, true), planOf(lib, CHOICE, true)).size).toBe(0);
   });
+  it('a faster link makes it warmer, and that is not better', () => {
+    const warmer = all.get('thermal.controller')!;
+    expect(warmer.change).toBeGreaterThan(0);
+    expect(warmer.better).toBe(false);
+  });
 });
 
 describe('one build on all hosts', () => {

@@ -79,6 +79,12 @@
   });
   const marks = $derived(eventMarks(runs));
   const limit = $derived(limitMark(first?.summary.startC ?? null));
+  const NUMBERS = [
+    ['gb', 'GB'],
+    ['minutes', 'Minutes'],
+    ['ambient', 'Room, °C'],
+    ['fill', 'Filled, %']
+  ] as const;
   const set = (change: Partial<Scene>) => (scene = { ...scene, ...change });
 
   function save(): void {
@@ -121,47 +127,20 @@
       <SelectItem value="soak" text="writing without end" />
       <SelectItem value="write" text="a write of so many GB" />
     </Select>
-    {#if scene.load === 'write'}
-      <NumberInput
-        size="sm"
-        labelText="GB"
-        hideSteppers
-        allowDecimal
-        value={scene.gb}
-        invalid={wrong.gb !== undefined}
-        invalidText={wrong.gb}
-        on:change={(e) => set({ gb: Number(e.detail ?? NaN) })}
-      />
-    {/if}
-    <NumberInput
-      size="sm"
-      labelText="Minutes"
-      hideSteppers
-      value={scene.minutes}
-      invalid={wrong.minutes !== undefined}
-      invalidText={wrong.minutes}
-      on:change={(e) => set({ minutes: Number(e.detail ?? NaN) })}
-    />
-    <NumberInput
-      size="sm"
-      labelText="Room, °C"
-      hideSteppers
-      allowDecimal
-      value={scene.ambient}
-      invalid={wrong.ambient !== undefined}
-      invalidText={wrong.ambient}
-      on:change={(e) => set({ ambient: Number(e.detail ?? NaN) })}
-    />
-    <NumberInput
-      size="sm"
-      labelText="Filled, %"
-      hideSteppers
-      allowDecimal
-      value={scene.fill}
-      invalid={wrong.fill !== undefined}
-      invalidText={wrong.fill}
-      on:change={(e) => set({ fill: Number(e.detail ?? NaN) })}
-    />
+    {#each NUMBERS as [field, label] (field)}
+      {#if field !== 'gb' || scene.load === 'write'}
+        <NumberInput
+          size="sm"
+          labelText={label}
+          hideSteppers
+          allowDecimal
+          value={scene[field]}
+          invalid={wrong[field] !== undefined}
+          invalidText={wrong[field]}
+          on:change={(e) => set({ [field]: Number(e.detail ?? NaN) })}
+        />
+      {/if}
+    {/each}
     <Select size="sm" labelText="Begins" selected={scene.start} on:update={(e) => set({ start: e.detail as 'idle' })}>
       <SelectItem value="idle" text="long connected" />
       <SelectItem value="ambient" text="just plugged in" />
