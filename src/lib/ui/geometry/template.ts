@@ -17,6 +17,9 @@ export type Template = { width: number; height: number; items: TemplateItem[] };
 const PAPER_MM = 182;
 const GAP_MM = 8;
 const TITLE_MM = 5;
+/** What is drawn of a pad beside the band that comes off it, mm; its title needs some room too. */
+const REST_MM = 12;
+const TITLE_WIDTH_MM = 46;
 export const CHECK_BAR_MM = 50;
 
 const size = (a: number, b: number) => `${Math.round(a * 10) / 10} × ${Math.round(b * 10) / 10}`;
@@ -37,7 +40,7 @@ export function templateOf(
       row = 0;
     }
     const at = { x, y: y + TITLE_MM };
-    x += w + GAP_MM;
+    x += Math.max(w, TITLE_WIDTH_MM) + GAP_MM;
     row = Math.max(row, h + TITLE_MM);
     width = Math.max(width, at.x + w);
     return at;
@@ -46,14 +49,18 @@ export function templateOf(
     const length = sheet.pad.lengthMm ?? sheet.sheet.lengthMm;
     const across = sheet.pad.widthMm ?? sheet.sheet.widthMm;
     sheet.packing.sheets.forEach((packed, i) => {
-      const at = place(length, across);
+      // Of the rest, which stays whole, only a strip is drawn: paper is smaller than a large pad.
+      const width = Math.min(length, packed.band.lengthMm + REST_MM);
+      const height = Math.min(across, packed.band.widthMm + REST_MM);
+      const at = place(width, height);
       const more = sheet.packing.sheets.length > 1 ? `, pad ${i + 1} of ${sheet.packing.sheets.length}` : '';
+      const cropped = width < length || height < across ? `, of ${size(length, across)} mm` : '';
       items.push({
         kind: 'pad',
         ...at,
-        width: length,
-        height: across,
-        title: `${sheet.pad.name}, ${sheet.pad.thicknessMm} mm${more}`
+        width,
+        height,
+        title: `${sheet.pad.name}, ${sheet.pad.thicknessMm} mm${cropped}${more}`
       });
       if (packed.band.lengthMm < length - 0.01)
         items.push({
@@ -61,14 +68,14 @@ export function templateOf(
           x1: at.x + packed.band.lengthMm,
           y1: at.y,
           x2: at.x + packed.band.lengthMm,
-          y2: at.y + across
+          y2: at.y + height
         });
       else if (packed.band.widthMm < across - 0.01)
         items.push({
           kind: 'band',
           x1: at.x,
           y1: at.y + packed.band.widthMm,
-          x2: at.x + length,
+          x2: at.x + width,
           y2: at.y + packed.band.widthMm
         });
       for (const piece of packed.placed)
