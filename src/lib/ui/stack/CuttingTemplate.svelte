@@ -3,7 +3,7 @@
 
   let { template, element = $bindable() }: { template: Template; element?: SVGSVGElement | undefined } = $props();
   /** As large as fits into the piece, down to what can still be read. */
-  const sizeFor = (width: number, text: string) => Math.max(1, Math.min(2.4, (width - 1) / (text.length * 0.58)));
+  const sizeFor = (width: number, text: string) => Math.max(1, Math.min(2.4, (width - 1) / (text.length * 0.72)));
 </script>
 
 <!-- Colours are written as attributes, so that the file that is saved looks the same everywhere. -->
