@@ -12,7 +12,7 @@ const inputs: Record<string, PlanInput> = {
   'sound build, everything stated': anInput(),
   'with a job on three systems': anInput({
     host: aHost({}, { internalDisk: { readMBps: 3000, writeMBps: 2500 } }),
-    cable: aCable({ modes: ['usb-10g'] }),
+    cable: aCable({ modes: ['usb-10g'], active: true }),
     job: {
       name: 'j',
       purposes: ['exchange'],

@@ -1,4 +1,6 @@
 import type { LinkMode, Plug } from '#core/facts/link-modes';
+import { OS_FAMILIES } from '#core/facts/filesystems';
+import { HEIGHT_CODES } from '#core/parts/drive';
 import type { Cable } from '#core/parts/cable';
 import type { Drive } from '#core/parts/drive';
 import type { Enclosure } from '#core/parts/enclosure';
@@ -13,8 +15,9 @@ const LENGTHS = [[80], [60, 80], [42, 60, 80], [110]] as const;
 type Sizes = { hosts: number; portsEach: number; cables: number; enclosures: number; drives: number };
 
 /**
- * An invented crate with everything that a plan can look at: parts that are stated in full and parts of which hardly anything
- * is known, things that fit and things that do not, prices in one currency or two, and parts without a price.
+ * An invented crate: parts that are stated in full and parts of which hardly anything is known, ports with several modes in any
+ * order, every system, disks behind anything, drives from empty to full, things that fit and things that do not, prices in one
+ * currency or two, and parts without a price.
  */
 export function randomCrate(seed: number, sizes: Sizes, more: { plain?: boolean } = {}): RankInput {
   const random = seeded(seed);
@@ -27,25 +30,34 @@ export function randomCrate(seed: number, sizes: Sizes, more: { plain?: boolean 
   const id = () => String((serial += 1)).padStart(26, '0');
 
   const usb: LinkMode[] = ['usb2', 'usb-5g', 'usb-10g', 'usb-20g'];
-  const fast: LinkMode[] = ['usb4-20g', 'usb4-40g', 'tbt3-40g', 'tbt4-40g', 'tbt5-80g'];
+  const fast: LinkMode[] = ['usb4-20g', 'usb4-40g', 'tbt3-20g', 'tbt3-40g', 'tbt4-40g', 'tbt5-80g'];
+  /** One to four of a list, in any order. */
+  const several = <T>(list: readonly T[]): T[] => {
+    const from = [...list];
+    return Array.from({ length: Math.min(from.length, between(1, 4)) }, () =>
+      from.splice(Math.floor(random() * from.length), 1)
+    ).flat();
+  };
   const portModes = (plug: Plug): LinkMode[] =>
     plug === 'esata'
-      ? [some(['esata-3g', 'esata-6g'] as const)]
+      ? several(['esata-3g', 'esata-6g', ...(chance(0.2) ? (['usb-5g'] as const) : [])] as const)
       : plug === 'usb-a'
-        ? [some(usb)]
-        : [some([...usb, ...fast])];
+        ? several(usb)
+        : several([...usb, ...fast]);
 
   const hosts = Array.from({ length: sizes.hosts }, (_, h): Host => ({
     kind: 'host',
     id: id(),
     name: `Host ${h}`,
     os: {
-      family: some(['macos', 'windows', 'linux', 'linux', 'android'] as const),
-      ...maybe('version', 0.5, () => String(between(8, 16)))
+      family: some([...OS_FAMILIES, 'macos', 'windows', 'linux', 'linux'] as const),
+      ...maybe('version', 0.5, () =>
+        some(['4.19', '5.10', '6.1', '8', '10.12', '10.14', '11', '12', '13', '14.2', '16'])
+      )
     },
     ...maybe('internalDisk', 0.6, () => ({
-      readMBps: between(400, 7000),
-      writeMBps: between(400, 6000),
+      readMBps: between(chance(0.3) ? 40 : 400, 7000),
+      writeMBps: between(chance(0.3) ? 40 : 400, 6000),
       ...maybe('cacheGB', 0.5, () => between(10, 300)),
       ...maybe('postCacheWriteMBps', 0.5, () => between(100, 2500))
     })),
@@ -60,7 +72,8 @@ export function randomCrate(seed: number, sizes: Sizes, more: { plain?: boolean 
         ...maybe('tunnelMBps', 0.2, () => between(2000, 3500, 100)),
         ...maybe('writeCapMBps', 0.15, () => between(700, 2000, 100)),
         ...maybe('uas', 0.3, () => chance(0.5)),
-        ...maybe('via', 0.1, () => some(['hub', 'adapter'] as const))
+        ...maybe('tunnelsPcie', 0.1, () => chance(0.6)),
+        ...maybe('via', 0.15, () => some(['hub', 'bus-powered-hub', 'adapter'] as const))
       };
     })
   }));
@@ -82,9 +95,11 @@ export function randomCrate(seed: number, sizes: Sizes, more: { plain?: boolean 
           ? ['esata-6g']
           : ends[0] === 'usb-a'
             ? [some(usb.slice(0, 3))]
-            : [some([...usb, 'usb4-40g', 'tbt3-40g', 'tbt5-80g'] as const)],
+            : several([...usb, 'usb4-40g', 'tbt3-20g', 'tbt3-40g', 'tbt5-80g'] as const),
       ...maybe('lengthM', 0.8, () => between(0.3, 3, 0.1)),
-      ...maybe('active', 0.2, () => true)
+      ...maybe('active', 0.2, () => true),
+      ...maybe('certified', 0.2, () => chance(0.7)),
+      ...maybe('yLead', 0.1, () => true)
     };
   });
   const enclosures = Array.from({ length: sizes.enclosures }, (_, e): Enclosure => {
@@ -111,7 +126,33 @@ export function randomCrate(seed: number, sizes: Sizes, more: { plain?: boolean 
         : {}),
       ...maybe('uas', 0.6, () => chance(0.8)),
       ...maybe('trim', 0.5, () => chance(0.7)),
-      ...maybe('cooling', 0.5, () => ({ kind: some(['passive', 'fan'] as const) })),
+      ...maybe('cooling', 0.5, () => ({
+        kind: some(['passive', 'fan'] as const),
+        ...maybe('areaCm2', 0.5, () => between(12, 250)),
+        ...maybe('material', 0.3, () => some(['aluminium', 'plastic'] as const)),
+        ...maybe('stands', 0.3, () => some(['flat', 'edge', 'cloth'] as const))
+      })),
+      ...maybe('bridgePowerW', 0.2, () => between(0.5, 4, 0.1)),
+      ...maybe('idleW', 0.2, () => between(0.6, 4, 0.1)),
+      ...maybe('sectorBytes', 0.1, () => some([512, 4096] as const)),
+      ...maybe('clearanceBottomMm', 0.3, () => between(0.5, 2, 0.1)),
+      ...maybe('includedCables', 0.3, () => [
+        {
+          kind: 'cable' as const,
+          name: 'in the box',
+          ends: some([
+            ['usb-c', plug],
+            ['usb-a', plug]
+          ] as const).slice() as [Plug, Plug],
+          modes: several(usb)
+        },
+        {
+          kind: 'cable' as const,
+          name: 'also in it',
+          ends: ['usb-c', plug] as [Plug, Plug],
+          modes: several([...usb, ...fast])
+        }
+      ]),
       ...maybe('clearanceTopMm', 0.5, () => between(1.5, 4, 0.5)),
       ...maybe('takesDoubleSided', 0.5, () => chance(0.5)),
       ...maybe('maxCapacityTB', 0.4, () => some([2, 4, 8, 16])),
@@ -142,7 +183,8 @@ export function randomCrate(seed: number, sizes: Sizes, more: { plain?: boolean 
       ...(media === 'hdd'
         ? maybe('disk', 0.6, () => ({
             recording: some(['cmr', 'smr', 'unknown'] as const),
-            outerMBps: between(100, 280)
+            outerMBps: between(100, 280),
+            ...maybe('innerMBps', 0.5, () => between(40, 100))
           }))
         : maybe('flash', 0.7, () => ({
             cell: some(['tlc', 'qlc'] as const),
@@ -152,7 +194,14 @@ export function randomCrate(seed: number, sizes: Sizes, more: { plain?: boolean 
           }))),
       ...maybe('sides', 0.5, () => some(['single', 'double'] as const)),
       ...maybe('heatsinkMm', 0.08, () => 8),
-      ...maybe('fillFraction', 0.2, () => between(0, 0.95, 0.05)),
+      ...maybe('fillFraction', 0.3, () => some([0, 0.25, 0.6, 0.9, 0.97, 1])),
+      ...(formFactor === 'm2' ? maybe('m2HeightCode', 0.3, () => some(HEIGHT_CODES)) : {}),
+      ...maybe('label', 0.3, () => some(['paper', 'metal', 'none'] as const)),
+      ...maybe('power', 0.4, () => ({
+        ...maybe('idleW', 0.6, () => between(0.3, 2, 0.1)),
+        ...maybe('activeW', 0.7, () => between(2, 14, 0.5)),
+        ...maybe('peakW', 0.4, () => between(3, 15, 0.5))
+      })),
       ...maybe('enduranceTBW', 0.4, () => between(100, 2400, 100)),
       ...(formFactor === 'm2'
         ? maybe('components', 0.4, () => [
@@ -171,14 +220,14 @@ export function randomCrate(seed: number, sizes: Sizes, more: { plain?: boolean 
   });
   const job: Job = {
     name: 'job',
-    purposes: ['scratch'],
+    purposes: several(['scratch', 'exchange', 'backup', 'boot', 'archive', 'camera'] as const),
     transferGB: some([20, 120, 420, 900]),
     direction: some(['in', 'out', 'both'] as const),
     ...maybe('files', 0.5, () => between(10, 200_000)),
     ...maybe('perDay', 0.4, () => between(1, 3)),
     ...maybe('largestFileGB', 0.3, () => between(1, 20)),
     ...maybe('minSustainedWriteMBps', 0.3, () => between(200, 2000, 100)),
-    ...maybe('readHosts', 0.4, () => [{ family: some(['macos', 'windows', 'linux'] as const) }])
+    ...maybe('readHosts', 0.4, () => [{ family: some(OS_FAMILIES) }])
   };
   const pads =
     chance(0.5) && !more.plain
@@ -224,7 +273,9 @@ export function randomCrate(seed: number, sizes: Sizes, more: { plain?: boolean 
           }
         }
       : {}),
-    ...(chance(0.3) ? { houseRules: { 'gap-not-closed': 'stack', 'write-cache': 'quick-removal' } } : {}),
+    ...(chance(0.4)
+      ? { houseRules: { 'gap-not-closed': 'stack', 'write-cache': some(['quick-removal', 'performance']) } }
+      : {}),
     ...(chance(0.3)
       ? { knownPairs: [{ drive: 'Drive 1', bridge: 'B1', verdict: 'bad' as const, reason: 'drops out' }] }
       : {}),

@@ -7,7 +7,7 @@ import { blocking, checkPairResults, hardCeiling } from './gates';
 
 const input = anInput({
   host: aHost({ modes: ['usb-10g'] }),
-  cable: aCable({ modes: ['usb-10g'] }),
+  cable: aCable({ modes: ['usb-10g'], active: true }),
   enclosure: anEnclosure({ modes: ['usb-10g'] })
 });
 const report = plan(input); // 900 - 1000 - 1070, ceiling 1212

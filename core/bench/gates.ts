@@ -1,5 +1,9 @@
 import { linkCeiling, slotCeiling } from '../link/stages.ts';
+import { isTunnelled } from '../link/modes.ts';
 import { fillDrive, fillEnclosure } from '../parts/fill.ts';
+import { plan } from '../plan/plan.ts';
+import { portOf } from '../plan/study.ts';
+import type { Band } from '../quantities/band.ts';
 import type { PlanInput, PlanReport } from '../plan/report.ts';
 import { rate } from '../quantities/format.ts';
 import { SUSPECT_QD1_READ } from '../throughput/random.ts';
@@ -21,16 +25,24 @@ export type Alarm = {
 /** More than this share above the best sequential figure of the weakest stage is suspicious. */
 const ABOVE_BEST = 1.1;
 
-const noAssume = () => {};
+/** What a port that was measured may still give, over what is stated of it. */
+const PORT_TOLERANCE = 1.05;
 
-/** Nothing can pass this chain faster, MB/s: the payload ceiling of the mode and of the slot, and what the port is known to hold back. */
-export function hardCeiling(input: PlanInput, report: PlanReport): number | null {
-  if (report.link.mode === null) return null;
-  const enclosure = fillEnclosure(input.enclosure, noAssume);
-  const drive = fillDrive(input.drive, noAssume);
+/**
+ * Finds what nothing can pass this chain faster than, MB/s: the payload ceiling of the mode and of the slot, and what the port is stated to
+ * hold back: its tunnel share, and of a write its ceiling.
+ */
+export function hardCeiling(input: PlanInput, report: PlanReport, of: 'read' | 'write' = 'read'): number | null {
+  const { mode } = report.link;
+  if (mode === null) return null;
+  const enclosure = fillEnclosure(input.enclosure);
+  const drive = fillDrive(input.drive);
+  const port = portOf(input.host, input.portId);
+  const held = [isTunnelled(mode) ? port?.tunnelMBps : undefined, of === 'write' ? port?.writeCapMBps : undefined];
   return Math.min(
-    linkCeiling(report.link.mode, enclosure.generationKnown ? enclosure.pcie.generation : undefined),
-    slotCeiling(drive, enclosure)
+    linkCeiling(mode, enclosure.generationKnown ? enclosure.pcie.generation : undefined),
+    slotCeiling(drive, enclosure),
+    ...held.map((value) => (value ?? Infinity) * PORT_TOLERANCE)
   );
 }
 
@@ -58,15 +70,22 @@ function probablyMeant(
   return best && { value: best.value, text: `${rate(best.value)} MB/s`, because: best.because };
 }
 
+/** The write that a result is held against: on Windows with its cache on, for somebody may have switched it since the plan. */
+function writeBand(input: PlanInput, report: PlanReport): Band | null {
+  return input.host.os.family === 'windows' && input.writeCache !== 'performance'
+    ? plan({ ...input, writeCache: 'performance' }, { workings: false }).throughput.write
+    : report.throughput.write;
+}
+
 function sequentialAlarm(
   field: 'readMBps' | 'writeMBps',
   value: number,
   input: PlanInput,
   report: PlanReport
 ): Alarm | undefined {
-  const band = report.throughput[field === 'readMBps' ? 'read' : 'write'];
-  const ceiling = hardCeiling(input, report);
+  const band = field === 'readMBps' ? report.throughput.read : writeBand(input, report);
   const what = field === 'readMBps' ? 'read' : 'write';
+  const ceiling = hardCeiling(input, report, what);
   if (ceiling !== null && value > ceiling) {
     const meant = probablyMeant(value, band?.typical, ceiling);
     return {

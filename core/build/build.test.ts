@@ -43,7 +43,7 @@ describe('the next step of a build', () => {
     ...change
   });
   const failing = plan(anInput({ drive: aDrive({ m2LengthMm: 110 }) }));
-  const limited = plan(anInput({ cable: aCable({ modes: ['usb-10g'] }) }));
+  const limited = plan(anInput({ cable: aCable({ modes: ['usb-10g'], active: true }) }));
   const below = [
     {
       field: 'writeMBps' as const,

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { aCable, aHost, anEnclosure, anInput } from '../../tests/parts';
+import { aCable, aDrive, aHost, anEnclosure, anInput } from '../../tests/parts';
 import type { Comparison } from '../bench/compare';
 import type { HouseRules } from '../facts/schools';
 import { plan } from '../plan/plan';
@@ -79,14 +79,15 @@ describe('the next step follows the house rules, and names one that the crate ch
   it('before buying, a limit is told with the rule that speaks of it', () => {
     const slow = plan(
       anInput({
-        cable: aCable({ modes: ['usb-10g'] }),
+        cable: aCable({ modes: ['usb-10g'], active: true }),
         job: { name: 'j', purposes: [], transferGB: 10, direction: 'in', minSustainedWriteMBps: 500 }
       }),
       { workings: false }
     );
     expect(step('planned', undefined, { report: slow }).text).toMatch(/think it over.*house rule “Link”/);
-    const host = aHost({ powerW: 5 });
-    const starved = plan(anInput({ host }), { workings: false });
+    const host = aHost({ powerW: 4.5 });
+    const drive = aDrive({ power: { activeW: 16 } });
+    const starved = plan(anInput({ host, drive }), { workings: false });
     expect(step('planned', undefined, { report: starved }).tone).toBe('urgent');
   });
 });

@@ -19,3 +19,7 @@ export const SHEET_FACTOR = { low: 0.85, typical: 0.95, high: 1 } as const;
 
 /** Power a port gives when nothing is stated, W. Source: USB 2.0, USB 3.2, USB Type-C, USB4, Thunderbolt. */
 export const PORT_POWER_W = { usb2: 2.5, usb3: 4.5, twoLane: 7.5, thunderbolt: 15, esata: 0 } as const;
+/** What a hub without a supply of its own has for all of its ports together, W. */
+export const BUS_POWERED_HUB_W = { low: 4.5, high: 7.5 } as const;
+/** A phone that records video onto a drive writes up to this, MB/s. */
+export const PHONE_RECORDING_MBPS = 220;

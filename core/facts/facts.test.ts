@@ -3,7 +3,7 @@ import type { Band } from '../quantities/band';
 import { PCIE_EFFICIENCY, PCIE_LANE_MBPS, PORT_POWER_W, SATA_MBPS } from './buses';
 import { FILESYSTEM_IDS, FILESYSTEMS, MBR_MAX_TB, OS_FAMILIES } from './filesystems';
 import * as flash from './flash';
-import { IMPLIED_MODES, LINK_MODE_IDS, LINK_MODES, linkMode, PLUG_TOP_MODE, USB4_40G_BY_BRIDGE } from './link-modes';
+import { IMPLIED_MODES, LINK_MODE_IDS, LINK_MODES, PLUG_TOP_MODE, USB4_40G_BY_BRIDGE } from './link-modes';
 import { COMPRESSION, STOCK_PADS_MM } from './m2';
 import { schoolChoice, SCHOOLS, type SchoolId } from './schools';
 
@@ -13,7 +13,15 @@ describe('link modes', () => {
   it.each(LINK_MODE_IDS)(
     '%s: bands in order, below their ceiling, the ceiling below the line rate, with a source',
     (id) => {
-      const mode = linkMode(id);
+      const mode: {
+        bulkOnly?: Band;
+        read: Band;
+        write: Band;
+        ceiling: number;
+        lineGbps: number;
+        source: string;
+        passiveLengthM: number;
+      } = LINK_MODES[id];
       for (const band of [mode.read, mode.write, mode.bulkOnly ?? mode.read]) {
         expect(inOrder(band)).toBe(true);
         expect(band.high).toBeLessThanOrEqual(mode.ceiling);
@@ -32,7 +40,10 @@ describe('link modes', () => {
 
   it('bulk-only transport never beats UAS', () => {
     for (const id of LINK_MODE_IDS) {
-      const { bulkOnly, read } = linkMode(id);
+      const { bulkOnly, read } = LINK_MODES[id] as {
+        bulkOnly?: { low: number; typical: number; high: number };
+        read: { low: number; typical: number; high: number };
+      };
       if (bulkOnly)
         expect([bulkOnly.low < read.low, bulkOnly.typical < read.typical, bulkOnly.high < read.high]).toEqual([
           true,
@@ -47,7 +58,8 @@ describe('link modes', () => {
       for (const [id, implied] of Object.entries(table)) {
         for (const lower of implied) {
           expect(lower, `${role} ${id}`).not.toBe(id);
-          if (role !== 'passive-cable') expect(LINK_MODES[lower].rank).toBeLessThanOrEqual(linkMode(id as 'usb2').rank);
+          if (role !== 'passive-cable')
+            expect(LINK_MODES[lower].rank).toBeLessThanOrEqual(LINK_MODES[id as 'usb2'].rank);
         }
       }
     }

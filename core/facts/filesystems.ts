@@ -31,8 +31,11 @@ export const OS_LABEL: Record<OsFamily, string> = {
 export const FILESYSTEM_IDS = ['apfs', 'hfs+', 'ntfs', 'exfat', 'fat32', 'ext4', 'xfs', 'btrfs'] as const;
 export type FilesystemId = (typeof FILESYSTEM_IDS)[number];
 
-/** From which version on; `since` absent means every version. Linux versions are kernel versions. */
-export type Support = { since?: string; note?: string };
+/**
+ * From which version on; `since` absent means every version. Linux versions are kernel versions. `sure`: known for certain from that
+ * version on, before it by the maker's choice. `software`: an add-on filesystem gives it to older versions.
+ */
+export type Support = { since?: string; sure?: string; software?: boolean; note?: string };
 export type FilesystemFacts = {
   label: string;
   writes: Partial<Record<OsFamily, Support>>;
@@ -45,7 +48,7 @@ export type FilesystemFacts = {
   /** Share of the capacity that the filesystem itself takes. */
   overhead: Band;
   /** Which systems tell the drive what was freed: over every link that passes it, or through tunnels for certain and over USB seldom. A system that is not named: not known. */
-  trim: Partial<Record<OsFamily, 'any-link' | 'tunnel'>>;
+  trim: Partial<Record<OsFamily, 'any-link' | 'tunnel' | 'never'>>;
   media: 'any' | 'ssd';
   source: string;
 };
@@ -56,13 +59,13 @@ export const FAT32_MAX_FILE_GB = (2 ** 32 - 1) / 1e9;
 export const FILESYSTEMS: Record<FilesystemId, FilesystemFacts> = {
   apfs: {
     label: 'APFS',
-    writes: { macos: { since: '10.13' }, ipados: { since: '13' } },
+    writes: { macos: { since: '10.13' }, ipados: { since: '13' }, ios: { since: '13' } },
     reads: {},
     journaled: true,
     overhead: band(0.002, 0.003, 0.004),
     trim: { macos: 'tunnel' },
     media: 'ssd',
-    source: 'copy-on-write, snapshots, encryption; macOS 10.13 and iPadOS 13 on'
+    source: 'copy-on-write, snapshots, encryption; macOS 10.13, iPadOS 13 and iOS 13 on'
   },
   'hfs+': {
     label: 'Mac OS Extended (journaled)',
@@ -76,23 +79,23 @@ export const FILESYSTEMS: Record<FilesystemId, FilesystemFacts> = {
   },
   ntfs: {
     label: 'NTFS',
-    writes: { windows: {}, linux: { since: '5.15', note: 'older kernels through FUSE' } },
-    reads: { macos: {} },
+    writes: { windows: {}, linux: { since: '5.15', software: true, note: 'older kernels through FUSE' } },
+    reads: { macos: {}, chromeos: {}, tv: { note: 'many do' } },
     journaled: true,
     overhead: band(0.0002, 0.0005, 0.001),
     trim: { windows: 'any-link', linux: 'any-link' },
     media: 'any',
-    source: 'Windows; Linux 5.15 (ntfs3); macOS reads only'
+    source: 'Windows; Linux 5.15 (ntfs3); macOS, ChromeOS and many TVs read only'
   },
   exfat: {
     label: 'exFAT',
     writes: {
       windows: {},
       macos: { since: '10.6.5' },
-      linux: { since: '5.7', note: 'older kernels through FUSE' },
-      ipados: {},
-      ios: {},
-      android: {},
+      linux: { since: '5.7', software: true, note: 'older kernels through FUSE' },
+      ipados: { since: '13' },
+      ios: { since: '13' },
+      android: { sure: '13' },
       chromeos: {},
       console: {},
       camera: {},
@@ -101,19 +104,24 @@ export const FILESYSTEMS: Record<FilesystemId, FilesystemFacts> = {
     reads: {},
     journaled: false,
     overhead: band(0.0001, 0.0003, 0.0005),
-    trim: { linux: 'any-link' },
+    trim: { linux: 'any-link', macos: 'never' },
     media: 'any',
     source: 'no journal, no permissions; macOS 10.6.5, Linux 5.7 on'
   },
   fat32: {
     label: 'FAT32',
-    writes: Object.fromEntries(OS_FAMILIES.map((family) => [family, {}])),
+    // Phones and tablets take drives at all from 13 on.
+    writes: {
+      ...Object.fromEntries(OS_FAMILIES.map((family) => [family, {}])),
+      ipados: { since: '13' },
+      ios: { since: '13' }
+    },
     reads: {},
     journaled: false,
     maxFileGB: FAT32_MAX_FILE_GB,
     maxFormatGB: { windows: 32 * 1.073741824 },
     overhead: band(0.0005, 0.001, 0.002),
-    trim: { linux: 'any-link' },
+    trim: { linux: 'any-link', macos: 'never' },
     media: 'any',
     source: 'files up to 4 GiB - 1 B; Windows formats at most 32 GB by default'
   },

@@ -27,7 +27,7 @@ type LinkModeFacts = {
 const both = (b: Band<MBps>) => ({ read: b, write: b });
 
 /**
- * The link modes, best first. usb4-20g stands before usb-20g at the same rank, because a port that offers both
+ * The link modes, best first. usb4-20g and tbt3-20g stand before usb-20g at the same rank, because a port that offers both
  * looks for USB4 first (USB Type-C state machine).
  */
 export const LINK_MODES = {
@@ -81,6 +81,16 @@ export const LINK_MODES = {
     rank: 4,
     passiveLengthM: 2,
     source: 'USB4 1.0: 2 x 10 Gb/s, 64b/66b; band is an estimate'
+  },
+  'tbt3-20g': {
+    label: 'Thunderbolt 3 at 20 Gb/s',
+    lineGbps: 20,
+    carrier: 'thunderbolt',
+    ceiling: 2100,
+    ...both(band(1300, 1600, 1900)),
+    rank: 4,
+    passiveLengthM: 2,
+    source: '2 x 10.3125 Gb/s, 64b/66b; 2500 MB/s at 128 B payloads (0.84) 2100; band is an estimate'
   },
   'usb-20g': {
     label: 'USB 20 Gb/s (2x2)',
@@ -149,7 +159,6 @@ export const LINK_MODES = {
 
 export type LinkMode = keyof typeof LINK_MODES;
 export const LINK_MODE_IDS = Object.keys(LINK_MODES) as LinkMode[];
-export const linkMode = (id: LinkMode): LinkModeFacts => LINK_MODES[id];
 
 /** A 40 Gb/s link depends on the PCIe generation of the bridge; where that is not known, the wide band above holds. */
 export const USB4_40G_BY_BRIDGE = {
@@ -158,23 +167,27 @@ export const USB4_40G_BY_BRIDGE = {
 } as const;
 
 const USB = ['usb-10g', 'usb-5g', 'usb2'] as const;
+/** What both lane pairs of a passive cable carry at 10 Gb/s each. */
+export const BOTH_PAIRS = ['usb4-20g', 'tbt3-20g', 'usb-20g'] as const;
 
 /**
  * What a listed mode also gives, per kind of part.
  * Hosts: USB4 and Thunderbolt ports never imply 2x2. A Thunderbolt 3 host port carries USB 10 Gb/s as well.
  * Bridges: only usb4 and usb modes imply; a Thunderbolt-only bridge has no USB fallback at all.
  * Cables: passive 40 Gb/s wiring carries everything; an old active Thunderbolt 3 cable carries USB at 2.0 only;
- * USB4 20 Gb/s and 2x2 are the same two wire pairs.
+ * USB4 20 Gb/s, 2x2 and Thunderbolt 3 at 20 Gb/s are the same two wire pairs, and a passive C-to-C cable sold for 10 Gb/s that is
+ * wired in full has them too (`link/negotiate.ts` adds them by its ends).
  */
 export const IMPLIED_MODES: Record<
   'host' | 'bridge' | 'passive-cable' | 'active-cable',
   Partial<Record<LinkMode, readonly LinkMode[]>>
 > = {
   host: {
-    'tbt5-80g': ['tbt4-40g', 'usb4-40g', 'usb4-20g', 'tbt3-40g', ...USB],
-    'tbt4-40g': ['usb4-40g', 'usb4-20g', 'tbt3-40g', ...USB],
+    'tbt5-80g': ['tbt4-40g', 'usb4-40g', 'usb4-20g', 'tbt3-40g', 'tbt3-20g', ...USB],
+    'tbt4-40g': ['usb4-40g', 'usb4-20g', 'tbt3-40g', 'tbt3-20g', ...USB],
     'usb4-40g': ['usb4-20g', ...USB],
-    'tbt3-40g': USB,
+    'tbt3-40g': ['tbt3-20g', ...USB],
+    'tbt3-20g': USB,
     'usb4-20g': USB,
     'usb-20g': USB,
     'usb-10g': ['usb-5g', 'usb2'],
@@ -184,6 +197,7 @@ export const IMPLIED_MODES: Record<
   bridge: {
     // One link under two labels; the USB fallback must be listed.
     'tbt4-40g': ['usb4-40g'],
+    'tbt3-40g': ['tbt3-20g'],
     'usb4-40g': ['usb4-20g', ...USB],
     'usb4-20g': USB,
     'usb-20g': USB,
@@ -192,21 +206,23 @@ export const IMPLIED_MODES: Record<
     'esata-6g': ['esata-3g']
   },
   'passive-cable': {
-    'tbt5-80g': ['tbt4-40g', 'usb4-40g', 'tbt3-40g', 'usb4-20g', 'usb-20g', ...USB],
-    'tbt4-40g': ['tbt5-80g', 'usb4-40g', 'tbt3-40g', 'usb4-20g', 'usb-20g', ...USB],
-    'usb4-40g': ['tbt5-80g', 'tbt4-40g', 'tbt3-40g', 'usb4-20g', 'usb-20g', ...USB],
-    'tbt3-40g': ['tbt5-80g', 'tbt4-40g', 'usb4-40g', 'usb4-20g', 'usb-20g', ...USB],
-    'usb4-20g': ['usb-20g', ...USB],
-    'usb-20g': ['usb4-20g', ...USB],
+    'tbt5-80g': ['tbt4-40g', 'usb4-40g', 'tbt3-40g', ...BOTH_PAIRS, ...USB],
+    'tbt4-40g': ['tbt5-80g', 'usb4-40g', 'tbt3-40g', ...BOTH_PAIRS, ...USB],
+    'usb4-40g': ['tbt5-80g', 'tbt4-40g', 'tbt3-40g', ...BOTH_PAIRS, ...USB],
+    'tbt3-40g': ['tbt5-80g', 'tbt4-40g', 'usb4-40g', ...BOTH_PAIRS, ...USB],
+    'tbt3-20g': ['usb4-20g', 'usb-20g', ...USB],
+    'usb4-20g': ['tbt3-20g', 'usb-20g', ...USB],
+    'usb-20g': ['usb4-20g', 'tbt3-20g', ...USB],
     'usb-10g': ['usb-5g', 'usb2'],
     'usb-5g': ['usb2'],
     'esata-6g': ['esata-3g']
   },
   'active-cable': {
-    'tbt5-80g': ['tbt4-40g', 'usb4-40g', 'tbt3-40g', 'usb4-20g', ...USB],
-    'tbt4-40g': ['usb4-40g', 'tbt3-40g', 'usb4-20g', ...USB],
-    'usb4-40g': ['tbt4-40g', 'tbt3-40g', 'usb4-20g', ...USB],
-    'tbt3-40g': ['usb2'],
+    'tbt5-80g': ['tbt4-40g', 'usb4-40g', 'tbt3-40g', 'tbt3-20g', 'usb4-20g', ...USB],
+    'tbt4-40g': ['usb4-40g', 'tbt3-40g', 'tbt3-20g', 'usb4-20g', ...USB],
+    'usb4-40g': ['tbt4-40g', 'tbt3-40g', 'tbt3-20g', 'usb4-20g', ...USB],
+    'tbt3-40g': ['tbt3-20g', 'usb2'],
+    'tbt3-20g': ['usb2'],
     'usb4-20g': USB,
     'usb-20g': USB,
     'usb-10g': ['usb-5g', 'usb2'],

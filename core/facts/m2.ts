@@ -18,6 +18,10 @@ export type M2HeightCode = keyof typeof M2_HEIGHT_CODES;
 export const USUAL_HEIGHT_CODE = { single: 'S3', double: 'D3' } as const;
 
 export const M2_BOARD_MM = 0.8;
+/** A label takes this much of the gap over the chips under it, mm: 0.06 to 0.1. */
+export const LABEL_MM = 0.08;
+/** The length that is taken where none is stated. */
+export const USUAL_LENGTH_MM = 80;
 export const M2_WIDTH_MM = 22;
 /** The gold edge goes into the socket to here, mm from its end; nothing stands or sticks there. */
 export const M2_CONNECTOR_MM = 4;

@@ -69,6 +69,7 @@ export function trimAnswer({ mode, port, enclosure, drive, filesystem, os, cache
   const sends = FILESYSTEMS[filesystem].trim[os];
   const who = `${OS_LABEL[os]} on ${FILESYSTEMS[filesystem].label}`;
   if (sends === 'any-link' || (sends === 'tunnel' && direct)) because.push(`${who} sends it`);
+  else if (sends === 'never') lower('no', `${who} never sends it`);
   else if (sends === 'tunnel') lower('unknown', `${who} sends it over tunnels, over USB seldom`);
   else lower('unknown', `whether ${who} sends it is not known`);
 

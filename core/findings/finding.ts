@@ -1,5 +1,6 @@
 import type { LinkMode, Plug } from '../facts/link-modes.ts';
 import type { FilesystemId, OsFamily } from '../facts/filesystems.ts';
+import type { Band } from '../quantities/band.ts';
 
 export type Severity = 'note' | 'limit' | 'check' | 'fail';
 export type About = 'host' | 'port' | 'cable' | 'enclosure' | 'drive' | 'pad' | 'job';
@@ -20,7 +21,16 @@ export type FindingFacts = {
   'plug-mismatch': { port: Plug; enclosure: readonly Plug[]; ends?: readonly [Plug, Plug] };
   'port-limits-link': Gain & { mode: LinkMode; wanted: LinkMode };
   'cable-limits-link': Gain & { mode: LinkMode; wanted: LinkMode };
-  'adapter-limits-link': Gain & { mode: LinkMode; wanted: LinkMode; via: 'hub' | 'adapter' };
+  'adapter-limits-link': Gain & { mode: LinkMode; wanted: LinkMode; via: 'hub' | 'bus-powered-hub' | 'adapter' };
+  'cable-rate-likely': { mode: LinkMode };
+  /** Write now and with the other policy, MB/s; or the time of the job, s, where only its files cost more. */
+  'write-cache-policy': {
+    from: 'build' | 'rule' | 'system';
+    now: number;
+    better: number;
+    of: 'rate' | 'job';
+    rule: string;
+  };
   'bridge-limits-link': { mode: LinkMode; bridge: number; drive: number };
   'drive-limits-link': { drive: number; link: number };
   'drive-faster-than-link': { drive: number; link: number; percent: number; keep: boolean; rule: string };
@@ -37,9 +47,18 @@ export type FindingFacts = {
   'capacity-above-limit': { driveTB: number; limitTB: number };
   'double-sided-no-clearance': { clearanceMm?: number; neededMm: number; assumed: boolean };
   'heatsink-blocks-lid': { heatsinkMm: number; clearanceMm?: number };
-  'port-power-short': { needW: number; portW: number; what: 'steady' | 'peak'; portAssumed: boolean };
+  'port-power-short': {
+    need: Band;
+    portW: number;
+    what: 'steady' | 'peak';
+    portAssumed: boolean;
+    usbA: boolean;
+  };
+  'shared-hub-power': { hubW: { low: number; high: number }; need: Band; peakW: number };
   'external-supply-needed': { stated: boolean };
-  'esata-needs-power': Record<never, never>;
+  'esata-needs-power': { stated: boolean };
+  'sectors-4096': Record<never, never>;
+  'surface-implausible': { areaCm2: number; leastCm2: number };
   'trim-not-passed': { who: 'bridge' | 'transport' };
   'drive-nearly-full': { percent: number };
   'smr-rewrite-risk': { recording: 'smr' | 'unknown' };
@@ -59,21 +78,31 @@ export type FindingFacts = {
     role: string;
     assumed?: boolean;
   };
-  'chip-touches-lid': { role: string; side: 'top' | 'bottom'; heightMm: number; roomMm: number; assumed: boolean };
+  'chip-touches-lid': { role: string; heightMm: number; roomMm: number; assumed: boolean };
   'board-bows': { bowMm: number; limitMm: number };
   'pad-pressure-high': { role: string; pressureMPa: number; limitMPa: number };
 
   'throttles-in-job': { afterS: number; from: number; to: number; form: 'saw-tooth' | 'plateau'; startC: number };
   'case-too-hot-to-hold': { caseC: number; limitC: number; material: 'aluminium' | 'plastic'; rule?: string };
   'disk-too-warm': { diskC: number; limitC: number };
+  'drive-shuts-down': { afterS: number | null; offC: number };
+  'bridge-too-hot': { bridgeC: number; limitC: number };
 
   'filesystem-no-common': { writers: readonly OsFamily[]; readers: readonly OsFamily[] };
   'filesystem-read-only-on-host': { filesystem: FilesystemId; hosts: readonly OsFamily[] };
-  'os-too-old': { family: OsFamily; version: string; since: string; filesystem: FilesystemId };
+  'os-too-old': { family: OsFamily; version: string; since: string; filesystem: FilesystemId; perhaps: boolean };
   'file-above-limit': { fileGB: number; limitGB: number; filesystem: FilesystemId };
-  'mbr-above-2tib': { capacityTB: number; who: 'house rule' | 'device' };
+  'mbr-above-2tib': { capacityTB: number; who: 'house rule' | 'device'; families: readonly OsFamily[] };
+  'filesystem-excludes-host': {
+    filesystem: FilesystemId;
+    role: 'boot' | 'backup';
+    system: OsFamily;
+    excluded: readonly OsFamily[];
+    readOnly: readonly OsFamily[];
+  };
 
   'cache-cliff-in-job': { atGB: number; before: number; after: number };
+  'job-minimum-missed': { needs: number; gives: number; assumed: boolean };
   'job-does-not-fit': { needGB: number; freeGB: number };
   'endurance-short': { years: number; warrantyYears: number; gbPerDay: number };
 };
@@ -98,6 +127,11 @@ export function worstFirst<F extends { severity: Severity }>(findings: readonly 
   return [...findings].sort((a, b) => ORDER[b.severity] - ORDER[a.severity]);
 }
 
-/** A value that was filled in from a class template, and where it came from. */
-export type Assumed = { part: About; field: string; value: number | string | boolean; from: string };
-export type Assume = (part: About, field: string, value: Assumed['value'], from: string) => void;
+/** A value that was filled in from a class template, where it came from, and the groups of figures that rest on it. */
+export type Assumed = {
+  part: About;
+  field: string;
+  value: number | string | boolean;
+  from: string;
+  figures: string[];
+};

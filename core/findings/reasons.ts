@@ -9,6 +9,10 @@ export const REASONS: Record<FindingCode, string> = {
   'cable-limits-link':
     'The chain runs in the best mode that port, cable and bridge all support; a cable without it drops the whole chain.',
   'adapter-limits-link': 'An adapter or hub passes only its own modes, and a USB-A plug nothing above 10 Gb/s.',
+  'cable-rate-likely':
+    'A passive USB-C cable that is wired in full has two lane pairs, of which 10 Gb/s uses one; nobody certified the second.',
+  'write-cache-policy':
+    'Windows writes through to a drive that may be pulled at any time, unless it is told to cache; that is its default.',
   'bridge-limits-link': 'Between link and drive sits the bridge, with its own lanes and its own rate.',
   'drive-limits-link': 'The slowest stage sets the pace; here that is the drive, which is what one wants.',
   'drive-faster-than-link': 'What the link cannot carry is never seen, whatever the drive is rated for.',
@@ -32,8 +36,12 @@ export const REASONS: Record<FindingCode, string> = {
   'double-sided-no-clearance': 'Chips on the underside need room, and a pad, of their own.',
   'heatsink-blocks-lid': 'The case is meant to be the heatsink; there is no room for two.',
   'port-power-short': 'A drive that is starved resets in the middle of a write.',
+  'shared-hub-power': 'A hub without a supply of its own has 4.5 to 7.5 W for all of its ports together.',
   'external-supply-needed': '3.5-inch disks turn on 12 V, which no USB or eSATA port gives.',
   'esata-needs-power': 'eSATA carries data alone; eSATAp carries power too.',
+  'sectors-4096':
+    'Partition tables count in sectors: one made behind such a bridge is not found behind another one, and the other way round.',
+  'surface-implausible': 'The surface decides how warm a case gets; none is smaller than the drive in it.',
   'trim-not-passed': 'A drive that is not told what was freed keeps it, and has less room to work with.',
   'drive-nearly-full': 'A dynamic cache lives in free space, and garbage collection needs spare blocks.',
   'smr-rewrite-risk': 'Shingled tracks overlap: to change one, the ones above it are written again.',
@@ -52,13 +60,18 @@ export const REASONS: Record<FindingCode, string> = {
     'A drive that reports its warning temperature halves its rate, and quarters it at the critical one, until it is 8 K cooler.',
   'case-too-hot-to-hold': 'Contact limits of ISO 13732-1, by material and length of contact.',
   'disk-too-warm': 'Hard disks are rated to 60 °C; there is no throttling to protect them.',
+  'drive-shuts-down': 'At 100 to 110 °C a drive switches itself off before it is damaged.',
+  'bridge-too-hot': 'Bridge chips are made for about 105 °C; over it they drop the drive. Estimate.',
   'filesystem-no-common': 'Every system that writes has to know the filesystem.',
   'filesystem-read-only-on-host': 'Reading a filesystem is easier than writing it, and some systems stop there.',
   'os-too-old': 'Support for a filesystem came with a version.',
   'file-above-limit': 'FAT32 keeps the size of a file in 32 bits: 4 GiB less one byte.',
+  'filesystem-excludes-host':
+    'A start volume or a system’s own backup wants one filesystem; what another system can do with it comes second.',
   'mbr-above-2tib': 'MBR counts sectors in 32 bits: 2^32 of 512 bytes.',
   'cache-cliff-in-job':
     'Flash writes into a fast region of one bit a cell first; when it is full, the native rate is what is left.',
+  'job-minimum-missed': 'A job that states a rate fails below it, whichever part is the slow one.',
   'job-does-not-fit': 'Room is what the filesystem leaves of the capacity, less what is on it.',
   'endurance-short': 'Cells wear with every write; warranty ends at the earlier of the years and the terabytes.'
 };

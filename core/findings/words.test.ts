@@ -62,11 +62,29 @@ const CASES: { [C in FindingCode]: [FindingFacts[C], RegExp[]] } = {
   'double-sided-no-clearance': [{ clearanceMm: 1, neededMm: 1.35, assumed: false }, [/1.35.mm/, /there are 1.mm/]],
   'heatsink-blocks-lid': [{ heatsinkMm: 6, clearanceMm: 2 }, [/6.mm/, /2.mm/, /warranty/]],
   'port-power-short': [
-    { needW: 9.7, portW: 7.5, what: 'steady', portAssumed: true },
-    [/steady work/, /9.7.W/, /7.5.W \(assumed/]
+    { need: { low: 5.5, typical: 9.7, high: 14 }, portW: 7.5, what: 'steady', portAssumed: true, usbA: false },
+    [/While it writes/, /about 9.7.W \(from 5.5 to 14\)/, /at least 7.5.W \(assumed/, /Look up what the port gives/]
   ],
   'external-supply-needed': [{ stated: true }, [/12 V/, /Never open the supply/]],
-  'esata-needs-power': [{}, [/no power/, /data before power/]],
+  'esata-needs-power': [{ stated: false }, [/no power/, /is not stated/, /data before power/]],
+  'shared-hub-power': [
+    { hubW: { low: 4.5, high: 7.5 }, need: { low: 3, typical: 4, high: 6 }, peakW: 9 },
+    [/4.5 to 7.5.W for all of its ports together/, /about 4.W, for moments 9.W/, /supply/]
+  ],
+  'sectors-4096': [{}, [/4096 bytes/, /looks empty/, /copy its data off/]],
+  'surface-implausible': [{ areaCm2: 5, leastCm2: 15 }, [/5.cm²/, /at least 15.cm²/, /Leave the field empty/]],
+  'cable-rate-likely': [{ mode: 'usb4-20g' }, [/USB4 20 Gb\/s is likely/, /Try it before you buy/]],
+  'write-cache-policy': [
+    { from: 'system', now: 712, better: 2850, of: 'rate', rule: 'house rule W' },
+    [/“quick removal”, its default/, /about 712 instead of 2850.MB\/s/, /ejected/]
+  ],
+  'drive-shuts-down': [{ afterS: 95, offC: 105 }, [/After about 1:35.min/, /105.°C/, /breaks off/, /pad/]],
+  'bridge-too-hot': [{ bridgeC: 112, limitC: 105 }, [/112.°C/, /about 105.°C/]],
+  'filesystem-excludes-host': [
+    { filesystem: 'apfs', role: 'backup', system: 'macos', excluded: ['windows'], readOnly: [] },
+    [/APFS is what macOS makes its backups on; Windows cannot use it/, /second volume/, /network/]
+  ],
+  'job-minimum-missed': [{ needs: 500, gives: 85, assumed: false }, [/needs 500.MB\/s/, /about 85.MB\/s/]],
   'trim-not-passed': [{ who: 'bridge' }, [/bridge/, /tenth/]],
   'drive-nearly-full': [{ percent: 90 }, [/90.% full/]],
   'smr-rewrite-risk': [{ recording: 'unknown' }, [/not known/, /3 – 60.MB\/s/]],
@@ -74,8 +92,8 @@ const CASES: { [C in FindingCode]: [FindingFacts[C], RegExp[]] } = {
   'pad-no-contact': [{ gapMm: 1.2, padMm: 1, buyMm: 1.5, role: 'controller' }, [/does not touch/, /1.5.mm pad/]],
   'pad-over-compressed': [{ gapMm: 1, padMm: 2, percent: 50, buyMm: 1.5, role: 'nand' }, [/50.%/, /bends/]],
   'chip-touches-lid': [
-    { role: 'nand', side: 'bottom', heightMm: 1.35, roomMm: 1.2, assumed: true },
-    [/NAND stands 1.35.mm over the underside \(height assumed\)/, /floor leaves 1.2.mm/, /Measure/]
+    { role: 'nand', heightMm: 1.35, roomMm: 1.2, assumed: true },
+    [/NAND stands 1.35.mm over the board \(height assumed\)/, /lid leaves 1.2.mm/, /Measure/]
   ],
   'board-bows': [{ bowMm: 0.91, limitMm: 0.5 }, [/0.91.mm/, /0.5.mm is the limit/, /softer/]],
   'pad-pressure-high': [{ role: 'controller', pressureMPa: 0.42, limitMPa: 0.35 }, [/0.42.MPa/, /0.35.MPa/]],
@@ -91,11 +109,11 @@ const CASES: { [C in FindingCode]: [FindingFacts[C], RegExp[]] } = {
   'filesystem-no-common': [{ writers: ['macos', 'linux'], readers: [] }, [/macOS and Linux/]],
   'filesystem-read-only-on-host': [{ filesystem: 'ntfs', hosts: ['macos'] }, [/macOS can read NTFS but not write/]],
   'os-too-old': [
-    { family: 'linux', version: '4.19', since: '5.7', filesystem: 'exfat' },
+    { family: 'linux', version: '4.19', since: '5.7', filesystem: 'exfat', perhaps: false },
     [/exFAT needs Linux 5.7/, /4.19/]
   ],
   'file-above-limit': [{ fileGB: 9, limitGB: 4.29, filesystem: 'fat32' }, [/9.GB/, /FAT32 stops at 4.29.GB/]],
-  'mbr-above-2tib': [{ capacityTB: 4, who: 'house rule' }, [/house rule/, /2.2.TB of this 4.TB/]],
+  'mbr-above-2tib': [{ capacityTB: 4, who: 'house rule', families: [] }, [/house rule/, /2.2.TB of this 4.TB/]],
   'cache-cliff-in-job': [
     { atGB: 200, before: 3400, after: 1500 },
     [/200.GB/, /3400 to about 1500.MB\/s/, /not a fault/]

@@ -73,8 +73,21 @@ const WORDS: { [C in FindingCode]: (f: FindingFacts[C]) => Words } = {
     remedy: gain(f, `A ${speed(f.wanted)} cable`)
   }),
   'adapter-limits-link': (f) => ({
-    message: `The ${f.via} in front of the port is the slowest link: behind it the enclosure runs in ${mode(f.mode)}, and could do ${mode(f.wanted)}.`,
-    remedy: gain(f, `A port without the ${f.via}`)
+    message: `The ${f.via === 'adapter' ? 'adapter' : 'hub'} in front of the port is the slowest link: behind it the enclosure runs in ${mode(f.mode)}, and could do ${mode(f.wanted)}.`,
+    remedy: gain(f, `A port without the ${f.via === 'adapter' ? 'adapter' : 'hub'}`)
+  }),
+  'cable-rate-likely': (f) => ({
+    message: `${mode(f.mode)} is likely over this cable, but not certain: it is sold for 10\u202fGb/s, and passive USB-C cables of that kind mostly have both lane pairs.`,
+    remedy: 'Try it before you buy another: read the negotiated speed, or run a speed check.'
+  }),
+  'write-cache-policy': (f) => ({
+    message: `Windows writes without a cache here (${f.from === 'rule' ? f.rule : f.from === 'build' ? 'quick removal, as this build says' : '“quick removal”, its default'}): ${
+      f.of === 'rate'
+        ? `about ${rate(f.now)} instead of ${mbps(f.better)}`
+        : `the job takes about ${duration(f.now)} instead of ${duration(f.better)}`
+    }.`,
+    remedy:
+      'Switching the drive to “better performance” gives the rest; it must then always be ejected before it is unplugged.'
   }),
   'bridge-limits-link': (f) => ({
     message: `The enclosure's bridge is the slowest link: ${mbps(f.bridge)} in ${mode(f.mode)}, where the drive could do ${mbps(f.drive)}.`,
@@ -166,9 +179,19 @@ const WORDS: { [C in FindingCode]: (f: FindingFacts[C]) => Words } = {
     remedy: 'Take the heatsink off (mind the warranty), or pick another enclosure.'
   }),
   'port-power-short': (f) => ({
-    message: `${f.what === 'steady' ? 'In steady work' : 'At its peak'} the build wants ${quantity(f.needW, 'W')}; the port gives ${quantity(f.portW, 'W')}${f.portAssumed ? ' (assumed for its kind)' : ''}.`,
+    message: `${f.what === 'steady' ? 'While it writes' : 'For moments'} the build draws about ${quantity(f.need.typical, 'W')} (from ${figure(f.need.low)} to ${figure(f.need.high)}); the port gives ${f.portAssumed ? `at least ${quantity(f.portW, 'W')} (assumed for its kind)` : quantity(f.portW, 'W')}.`,
+    remedy: `${
+      f.usbA
+        ? `Many USB-A ports give more than the ${quantity(4.5, 'W')} that they must; look up what this one gives, or use a Y lead. Otherwise: a`
+        : f.portAssumed
+          ? 'Look up what the port gives. Otherwise: a'
+          : 'A'
+    } port that gives more, a hub with a supply, or an enclosure with its own. Watch the first long write.`
+  }),
+  'shared-hub-power': (f) => ({
+    message: `The hub in front of this port has no supply of its own: ${f.hubW.low === f.hubW.high ? quantity(f.hubW.low, 'W') : `${figure(f.hubW.low)} to ${quantity(f.hubW.high, 'W')}`} for all of its ports together, and this build alone draws about ${quantity(f.need.typical, 'W')}, for moments ${quantity(f.peakW, 'W')}.`,
     remedy:
-      'Use a port that gives more, a powered hub, or an enclosure with its own supply. Do not run long writes before that.'
+      'Plug it into the computer itself, or into a hub with a supply; leave the hub’s other ports empty before that.'
   }),
   'external-supply-needed': (f) => ({
     message: f.stated
@@ -176,8 +199,20 @@ const WORDS: { [C in FindingCode]: (f: FindingFacts[C]) => Words } = {
       : 'A 3.5-inch disk needs 12 V from a supply of its own; whether this enclosure has one is not stated.',
     remedy: 'Take an enclosure with its own power supply. Never open the supply itself.'
   }),
-  'esata-needs-power': () => ({
-    message: 'Plain eSATA carries no power, and this enclosure has no supply of its own.',
+  'sectors-4096': () => ({
+    message:
+      'This enclosure shows sectors of 4096 bytes: a drive that was formatted elsewhere looks empty in it, and one that was formatted in it looks empty elsewhere.',
+    remedy: 'Format the drive in the case in which it will stay, and copy its data off before you move it.'
+  }),
+  'surface-implausible': (f) => ({
+    message: `A surface of ${quantity(f.areaCm2, 'cm²')} cannot be: a case for this drive has at least ${quantity(f.leastCm2, 'cm²')}. The temperatures that follow from it are wrong.`,
+    remedy:
+      'Measure the case: all faces that air reaches, in square centimetres. Leave the field empty if you do not know.'
+  }),
+  'esata-needs-power': (f) => ({
+    message: f.stated
+      ? 'Plain eSATA carries no power, and this enclosure has no supply of its own.'
+      : 'Plain eSATA carries no power; whether this enclosure has a supply of its own is not stated.',
     remedy: 'Power the enclosure first: plug data before power, and unplug power before data.'
   }),
   'trim-not-passed': (f) => ({
@@ -211,7 +246,7 @@ const WORDS: { [C in FindingCode]: (f: FindingFacts[C]) => Words } = {
     remedy: buy(f.buyMm)
   }),
   'chip-touches-lid': (f) => ({
-    message: `The ${chipWord(f.role)} stands ${mm(f.heightMm)} over the ${f.side === 'top' ? 'board' : 'underside'}${byHeightCode(f)}; the ${f.side === 'top' ? 'lid' : 'floor'} leaves ${mm(f.roomMm)}.`,
+    message: `The ${chipWord(f.role)} stands ${mm(f.heightMm)} over the board${byHeightCode(f)}; the lid leaves ${mm(f.roomMm)}.`,
     remedy: f.assumed
       ? 'Measure the tallest chip before you close the case.'
       : 'Take an enclosure with more room; never press a lid shut.'
@@ -236,6 +271,22 @@ const WORDS: { [C in FindingCode]: (f: FindingFacts[C]) => Words } = {
     message: `The disk settles at about ${figure(f.diskC)}\u202f°C; it is rated to ${figure(f.limitC)}\u202f°C.`,
     remedy: 'Stand the case upright in moving air, or take one with a fan; heat shortens the life of a disk.'
   }),
+  'drive-shuts-down': (f) => ({
+    message: `${f.afterS === null ? 'Once warmed through' : `After about ${duration(f.afterS)}`} the drive gets to ${figure(f.offC)}\u202f°C even at a quarter of its rate and switches itself off: the transfer breaks off.`,
+    remedy:
+      'Do not run long writes like this. Close the gap over the controller with a pad, use a larger case, or a fan.'
+  }),
+  'bridge-too-hot': (f) => ({
+    message: `The bridge chip gets to about ${figure(f.bridgeC)}\u202f°C; such chips are made for about ${figure(f.limitC)}\u202f°C.`,
+    remedy: 'Look whether the bridge has a pad of its own; a fan or a larger case helps it too.'
+  }),
+  'filesystem-excludes-host': (f) => ({
+    message: `${FILESYSTEMS[f.filesystem].label} is what ${OS_LABEL[f.system]} ${f.role === 'boot' ? 'starts from' : 'makes its backups on'}; ${[
+      ...(f.excluded.length > 0 ? [`${systems(f.excluded)} cannot use it`] : []),
+      ...(f.readOnly.length > 0 ? [`${systems(f.readOnly)} can only read it`] : [])
+    ].join(', and ')}.`,
+    remedy: `Give ${systems([...f.excluded, ...f.readOnly])} a second volume on this drive (exFAT), another drive, or the way over the network.`
+  }),
   'filesystem-no-common': (f) => ({
     message: `No filesystem is written by ${systems(f.writers)}${f.readers.length > 0 ? ` and read by ${systems(f.readers)}` : ''} within this job's limits.`,
     remedy: 'Drop one of the systems, smaller files, or add software on one of them.'
@@ -245,20 +296,32 @@ const WORDS: { [C in FindingCode]: (f: FindingFacts[C]) => Words } = {
     remedy: `If ${systems(f.hosts)} should write too, name it in the job: the advice then looks for what both write.`
   }),
   'os-too-old': (f) => ({
-    message: `${FILESYSTEMS[f.filesystem].label} needs ${OS_LABEL[f.family]} ${f.since}; this one is ${f.version}.`,
-    remedy: 'Newer system software, or an add-on filesystem, can help.'
+    message: f.perhaps
+      ? `${OS_LABEL[f.family]} knows ${FILESYSTEMS[f.filesystem].label} for certain from ${f.since} on; this one is ${f.version}.`
+      : `${FILESYSTEMS[f.filesystem].label} needs ${OS_LABEL[f.family]} ${f.since}; this one is ${f.version}.`,
+    remedy: f.perhaps ? 'Try it with a small drive first.' : 'Newer system software, or an add-on filesystem, can help.'
   }),
   'file-above-limit': (f) => ({
     message: `The largest file has ${quantity(f.fileGB, 'GB')}; ${FILESYSTEMS[f.filesystem].label} stops at ${quantity(f.limitGB, 'GB')}, and nothing else suits every system of this job.`,
     remedy: 'Split the files, or leave out the system that forces this filesystem.'
   }),
   'mbr-above-2tib': (f) => ({
-    message: `MBR (${f.who}) reaches 2.2\u202fTB of this ${capacity(f.capacityTB)} drive.`,
-    remedy: 'Use GPT, or a smaller drive for such devices.'
+    message:
+      f.who === 'device'
+        ? `${systems(f.families)}: such a device may know MBR only, which reaches 2.2\u202fTB of this ${capacity(f.capacityTB)} drive.`
+        : `MBR (${f.who}) reaches 2.2\u202fTB of this ${capacity(f.capacityTB)} drive.`,
+    remedy:
+      f.who === 'device'
+        ? 'Look up whether the device reads GPT; if not, take a drive of at most 2\u202fTB for it.'
+        : 'Use GPT, or a smaller drive for such devices.'
   }),
   'cache-cliff-in-job': (f) => ({
     message: `After about ${quantity(f.atGB, 'GB')} the write cache is full and the write falls from ${rate(f.before)} to about ${mbps(f.after)}. That is how the drive works, not a fault.`,
     remedy: 'Split the transfer with a rest between, or take a drive with a larger cache or a faster rate after it.'
+  }),
+  'job-minimum-missed': (f) => ({
+    message: `The job needs ${mbps(f.needs)}${f.assumed ? ' (what phones record at)' : ''}; this build gives about ${mbps(f.gives)} for as long as it writes.`,
+    remedy: 'See which part is the slowest: a faster drive, connection or enclosure, or better cooling.'
   }),
   'job-does-not-fit': (f) => ({
     message: `The job needs ${quantity(f.needGB, 'GB')}; the drive has room for ${quantity(f.freeGB, 'GB')}.`,

@@ -1,63 +1,62 @@
+import { BUS_POWERED_HUB_W, PORT_POWER_W } from '../facts/buses.ts';
 import { LINK_MODES } from '../facts/link-modes.ts';
 import type { Finding } from '../findings/finding.ts';
-import { POWER } from '../facts/flash.ts';
 import { isTunnelled } from '../link/modes.ts';
+import type { Band } from '../quantities/band.ts';
+import type { Watt } from '../quantities/unit.ts';
+import { drawOf, peakDraw, statedDraw, steadyDraw, type Draw } from './draw.ts';
 import type { Pairing, Rule } from './rule.ts';
 
-/** Steady electrical power of the build at a rate, W: (idle + J/GB x rate) / 0.88 + bridge + fan. */
-export function steadyPower({ drive, enclosure, negotiation }: Pairing, rateMBps: number): number {
-  const { media, power, formFactor } = drive.drive;
-  const gbps = rateMBps / 1000;
-  let watts: number;
-  if (media === 'hdd') watts = power?.activeW ?? (formFactor === '3.5in' ? POWER.disk35W : POWER.disk25W).typical;
-  else if (power?.activeW !== undefined) watts = power.activeW;
-  else if (media === 'nvme') watts = (power?.idleW ?? POWER.nvmeIdleW.typical) + POWER.nvmeWriteJPerGB.typical * gbps;
-  else watts = (power?.idleW ?? POWER.sataIdleW.typical) + POWER.sataJPerGB.typical * gbps;
-  const tunnelled = negotiation.mode !== null && isTunnelled(negotiation.mode);
-  const bridge = enclosure.enclosure.bridgePowerW ?? (tunnelled ? POWER.bridgeTunnelW : POWER.bridgeUsbW).typical;
-  const fan = enclosure.enclosure.cooling?.kind === 'fan' ? POWER.fanW : 0;
-  return watts / POWER.converterEfficiency + bridge + fan;
+/** What a build asks of its port: in steady writing and at its peak, W. */
+export type PowerNeed = { draw: Draw; steady: Band<Watt>; peak: Band<Watt> };
+
+/** Works out what a build draws while it writes as fast as its chain lets it. */
+export function powerNeed({ drive, enclosure, negotiation: { mode }, writeMBps }: Pairing): PowerNeed {
+  const draw = drawOf(drive, enclosure, mode, enclosure.enclosure.cooling?.kind === 'fan');
+  const steady = steadyDraw(draw, writeMBps ?? { low: 0, typical: 0, high: 0 });
+  return { draw, steady, peak: peakDraw(drive, draw, steady) };
 }
 
-/** The most it draws for a moment, W: writing in bursts, or spinning up. */
-export function peakPower(pairing: Pairing, steady: number): number {
-  const { drive } = pairing;
-  const stated = drive.drive.power?.peakW;
-  const { media } = drive.drive;
-  const peak =
-    stated ??
-    (media === 'hdd'
-      ? POWER.disk25SpinUpW.typical
-      : media === 'nvme'
-        ? POWER.nvmePeakW[drive.pcie?.generation ?? 3]
-        : POWER.sataPeakW);
-  return Math.max(steady, peak);
-}
+/** Whether a build lives on what its port gives. */
+export const livesOnPort = ({ drive, enclosure, port }: Pairing): boolean =>
+  enclosure.enclosure.externalSupply !== true && port.plug !== 'esata' && drive.drive.formFactor !== '3.5in';
 
-/** Steady need above the port fails; only the peak above it is a matter to check, and so is a need above an assumed supply. */
+/** Gives what the port has for this build, W: a Y lead adds what a second port of its kind must give. */
+export const budgetOf = ({ portWatts, negotiation: { cable } }: Pairing): Watt =>
+  portWatts.watts + (cable?.yLead ? Math.min(portWatts.watts, PORT_POWER_W.usb3) : 0);
+
+/**
+ * Holds what the build draws against what the port gives. It fails only where what the data sheets state is already more than a
+ * stated supply; where the typical need is above it, or the peak, it is a matter to check.
+ */
 export const portPower: Rule = (pairing) => {
-  const { drive, enclosure, port, portWatts, writeMBps } = pairing;
-  if (
-    enclosure.enclosure.externalSupply === true ||
-    port.plug === 'esata' ||
-    writeMBps === undefined ||
-    drive.drive.formFactor === '3.5in'
-  )
-    return undefined;
-  const { watts, stated } = portWatts;
-  const steady = steadyPower(pairing, writeMBps);
-  const short = (severity: 'fail' | 'check', needW: number, what: 'steady' | 'peak'): Finding => ({
+  const { drive, port, portWatts, writeMBps } = pairing;
+  if (writeMBps === undefined || !livesOnPort(pairing)) return undefined;
+  const watts = budgetOf(pairing);
+  const { draw, steady, peak } = pairing.need ?? powerNeed(pairing);
+  const short = (severity: 'fail' | 'check', need: Band, what: 'steady' | 'peak'): Finding => ({
     code: 'port-power-short',
     severity,
     about: 'port',
     portW: watts,
-    portAssumed: !stated,
-    needW,
+    portAssumed: !portWatts.stated,
+    usbA: port.plug === 'usb-a',
+    need,
     what
   });
-  if (steady > watts) return short(stated ? 'fail' : 'check', steady, 'steady');
-  const peak = peakPower(pairing, steady);
-  return peak > watts ? short('check', peak, 'peak') : undefined;
+  if (portWatts.stated && statedDraw(drive, draw, writeMBps.low, drive.ratedWrite) > watts)
+    return short('fail', steady, 'steady');
+  if (port.via === 'bus-powered-hub')
+    return {
+      code: 'shared-hub-power',
+      severity: 'check',
+      about: 'port',
+      hubW: portWatts.stated ? { low: watts, high: watts } : BUS_POWERED_HUB_W,
+      need: steady,
+      peakW: peak.typical
+    };
+  if (steady.typical > watts) return short('check', steady, 'steady');
+  return peak.typical > watts ? short('check', peak, 'peak') : undefined;
 };
 
 export const externalSupply: Rule = ({ drive: { drive }, enclosure: { enclosure } }) =>
@@ -70,12 +69,18 @@ export const externalSupply: Rule = ({ drive: { drive }, enclosure: { enclosure 
       }
     : undefined;
 
+/** Plain eSATA carries no power; an enclosure that does not say whether it has a supply is to be looked at. */
 export const esataPower: Rule = ({ port, enclosure: { enclosure }, portWatts }) =>
   port.plug === 'esata' &&
   portWatts.watts === 0 &&
   enclosure.externalSupply !== true &&
   enclosure.formFactor !== '3.5in'
-    ? { code: 'esata-needs-power', severity: 'fail', about: 'enclosure' }
+    ? {
+        code: 'esata-needs-power',
+        severity: enclosure.externalSupply === false ? 'fail' : 'check',
+        about: 'enclosure',
+        stated: enclosure.externalSupply === false
+      }
     : undefined;
 
 export const cableLength: Rule = ({ negotiation: { cable, mode } }) => {
@@ -85,6 +90,10 @@ export const cableLength: Rule = ({ negotiation: { cable, mode } }) => {
     ? { code: 'cable-length-doubtful', severity: 'check', about: 'cable', lengthM: cable.lengthM, safeM, mode }
     : undefined;
 };
+
+/** A passive cable sold for 10 Gb/s most likely has both lane pairs; it is tried before another one is bought. */
+export const cableLikely: Rule = ({ negotiation: { likely, mode } }) =>
+  likely ? { code: 'cable-rate-likely', severity: 'check', about: 'cable', mode: mode! } : undefined;
 
 /** Gen 5 drives only: Gen 4 in a Gen 3 bridge is harmless. */
 export const pcieGeneration: Rule = ({ drive, enclosure, negotiation: { mode } }) =>

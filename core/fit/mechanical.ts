@@ -1,12 +1,15 @@
 import { M2_HEIGHT_CODES, USUAL_HEIGHT_CODE } from '../facts/m2.ts';
+import { SMALLEST_CASE_CM2 } from '../facts/thermal.ts';
+import { sidesAssumed } from '../parts/fill.ts';
 import type { Rule } from './rule.ts';
 
+/** Most docks for 3.5-inch disks take a 2.5-inch drive too, for the connector is the same; closed cases want a frame for it. */
 export const formFactor: Rule = ({ drive: { drive }, enclosure: { enclosure } }) =>
   drive.formFactor === enclosure.formFactor
     ? undefined
     : {
         code: 'form-factor-mismatch',
-        severity: 'fail',
+        severity: drive.formFactor === '2.5in' && enclosure.formFactor === '3.5in' ? 'check' : 'fail',
         about: 'drive',
         drive: drive.formFactor,
         bay: enclosure.formFactor
@@ -73,13 +76,19 @@ export const bayThickness: Rule = ({ drive, enclosure }) => {
 export const doubleSided: Rule = ({ drive, enclosure: { enclosure } }) => {
   if (!drive.doubleSided || enclosure.formFactor !== 'm2') return undefined;
   const { takesDoubleSided: takes, clearanceBottomMm: clearanceMm } = enclosure;
-  const neededMm =
-    drive.drive.components?.filter((c) => c.side === 'bottom').reduce((max, c) => Math.max(max, c.heightMm), 0) ||
-    M2_HEIGHT_CODES[drive.drive.m2HeightCode ?? USUAL_HEIGHT_CODE.double].bottom;
+  const { components, m2HeightCode } = drive.drive;
+  const chipsMm = components?.filter((c) => c.side === 'bottom').reduce((max, c) => Math.max(max, c.heightMm), 0) ?? 0;
+  const codeMm = m2HeightCode === undefined ? 0 : M2_HEIGHT_CODES[m2HeightCode].bottom;
+  const neededMm = chipsMm || codeMm || M2_HEIGHT_CODES[USUAL_HEIGHT_CODE.double].bottom;
   const tooLow = clearanceMm !== undefined && clearanceMm < neededMm;
   if (takes === true && !tooLow) return undefined;
   if (takes === undefined && clearanceMm !== undefined && !tooLow) return undefined;
-  const assumed = drive.drive.sides === undefined || (takes === undefined && clearanceMm === undefined);
+  // A height that was only taken from the usual code rejects nothing: the flattest code needs half of it.
+  const heightAssumed = chipsMm === 0 && codeMm === 0;
+  const assumed =
+    sidesAssumed(drive.drive) ||
+    (takes === undefined && clearanceMm === undefined) ||
+    (takes !== false && tooLow && heightAssumed);
   return {
     code: 'double-sided-no-clearance',
     severity: assumed ? 'check' : 'fail',
@@ -134,5 +143,18 @@ export const chipHeight: Rule = ({ drive: { drive, doubleSided: double }, enclos
   if (heightMm <= roomMm) return undefined;
   const assumed = !drive.components?.length && drive.m2HeightCode === undefined;
   const severity = assumed ? 'check' : 'fail';
-  return { code: 'chip-touches-lid', severity, about: 'drive', role, side: 'top', heightMm, roomMm, assumed };
+  return { code: 'chip-touches-lid', severity, about: 'drive', role, heightMm, roomMm, assumed };
+};
+
+/** A surface that no case around such a drive can have: square millimetres or inches were typed, or a digit is missing. */
+export const surface: Rule = ({ drive, enclosure: { enclosure } }) => {
+  const areaCm2 = enclosure.cooling?.areaCm2;
+  if (areaCm2 === undefined) return undefined;
+  const leastCm2 =
+    enclosure.formFactor === 'm2'
+      ? (SMALLEST_CASE_CM2.m2For80mm * drive.m2LengthMm) / 80
+      : SMALLEST_CASE_CM2[enclosure.formFactor];
+  return areaCm2 < leastCm2
+    ? { code: 'surface-implausible', severity: 'check', about: 'enclosure', areaCm2, leastCm2 }
+    : undefined;
 };

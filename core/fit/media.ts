@@ -29,3 +29,7 @@ export const shingled: Rule = ({ drive: { drive } }) => {
     ? { code: 'smr-rewrite-risk', severity: 'check', about: 'drive', recording }
     : undefined;
 };
+
+/** A bridge that shows 4096-byte sectors: what is written behind it cannot be read behind another one. */
+export const sectors: Rule = ({ enclosure: { enclosure } }) =>
+  enclosure.sectorBytes === 4096 ? { code: 'sectors-4096', severity: 'check', about: 'enclosure' } : undefined;

@@ -1,19 +1,24 @@
+import type { PowerNeed } from './electrical.ts';
 import type { Finding } from '../findings/finding.ts';
 import type { Negotiation } from '../link/negotiate.ts';
-import type { FilledDrive, FilledEnclosure } from '../parts/fill.ts';
+import type { FilledDrive, FilledEnclosure, PortPower } from '../parts/fill.ts';
 import type { KnownPair } from '../parts/known-pair.ts';
 import type { Port } from '../parts/host.ts';
+import type { Band } from '../quantities/band.ts';
+import type { MBps } from '../quantities/unit.ts';
 
 /** What a fit rule may look at. */
 export type Pairing = {
   drive: FilledDrive;
   enclosure: FilledEnclosure;
   port: Port;
-  portWatts: { watts: number; stated: boolean };
+  portWatts: PortPower;
   negotiation: Negotiation;
-  /** Typical write of the chain, MB/s; undefined without a common mode. */
-  writeMBps: number | undefined;
+  /** Write of the chain, MB/s; undefined without a common mode. */
+  writeMBps: Band<MBps> | undefined;
   knownPairs: readonly KnownPair[];
+  /** What the build draws, where somebody has worked it out already. */
+  need?: PowerNeed | undefined;
 };
 
 /**

@@ -33,6 +33,15 @@ const disk25 = (change = {}) =>
 
 describe('does it go in', () => {
   it('a sound build has nothing to say', () => expect(found(anInput())).toEqual([]));
+  it('4 TB of height code S3 has one side, and goes where only such go', () =>
+    expect(
+      found(
+        anInput({
+          drive: aDrive({ capacityTB: 4, sides: undefined, m2HeightCode: 'S3' }),
+          enclosure: anEnclosure({ takesDoubleSided: false })
+        })
+      )
+    ).toEqual([]));
 
   it.each<[string, Partial<PlanInput>, string]>([
     ['an M.2 drive in a 2.5-inch bay', { enclosure: bay25() }, 'fail form-factor-mismatch'],
@@ -54,7 +63,32 @@ describe('does it go in', () => {
         drive: aDrive({ sides: 'double' }),
         enclosure: anEnclosure({ takesDoubleSided: undefined, clearanceBottomMm: 1 })
       },
+      // the usual code D3 has 1.35 mm there, D4 only 0.7: nobody said which
+      'check double-sided-no-clearance'
+    ],
+    [
+      'the same of height code D3',
+      {
+        drive: aDrive({ sides: 'double', m2HeightCode: 'D3' }),
+        enclosure: anEnclosure({ takesDoubleSided: undefined, clearanceBottomMm: 1 })
+      },
       'fail double-sided-no-clearance'
+    ],
+    [
+      'height code D5 alone where only single-sided ones go',
+      { drive: aDrive({ sides: undefined, m2HeightCode: 'D5' }), enclosure: anEnclosure({ takesDoubleSided: false }) },
+      'fail double-sided-no-clearance'
+    ],
+    [
+      'a 2.5-inch drive in a 3.5-inch bay: docks take it, cases want a frame',
+      { drive: disk25(), enclosure: bay25({ formFactor: '3.5in', externalSupply: true }) },
+      'check form-factor-mismatch'
+    ],
+    ['sectors of 4096 bytes', { enclosure: anEnclosure({ sectorBytes: 4096 }) }, 'check sectors-4096'],
+    [
+      'a surface of 14 cm² around a module of 80 mm',
+      { enclosure: anEnclosure({ cooling: { kind: 'fan', areaCm2: 14 } }) },
+      'check surface-implausible'
     ],
     [
       'a double-sided drive where only single-sided ones go',
@@ -126,10 +160,39 @@ describe('does it connect, and is there power', () => {
         drive: disk25(),
         enclosure: bay25({ plug: 'esata', modes: ['esata-6g'] })
       },
+      // whether it has a supply is not stated
+      'check esata-needs-power'
+    ],
+    [
+      'eSATA, and stated that it has none',
+      {
+        host: aHost({ plug: 'esata', modes: ['esata-6g'], powerW: undefined }),
+        cable: aCable({ ends: ['esata', 'esata'], modes: ['esata-6g'] }),
+        drive: disk25(),
+        enclosure: bay25({ plug: 'esata', modes: ['esata-6g'], externalSupply: false })
+      },
       'fail esata-needs-power'
     ],
-    // (1.5 + 1.5 J/GB x 3.4)/0.88 + 2.2 = 9.7 W steady on 7.5 W
-    ['steady need above what the port states', { host: aHost({ powerW: 7.5 }) }, 'fail port-power-short'],
+    // (1.5 + 1.5 J/GB x 3.4)/0.88 + 2.2 = 9.7 W steady on 7.5 W, all of it estimates: (1 + 1 x 2.8)/0.88 + 1.5 = 5.8 W at the low end
+    ['steady need above what the port states', { host: aHost({ powerW: 7.5 }) }, 'check port-power-short'],
+    [
+      'what the sheet states alone is above it: 14 W x 0.9 at 2800 of 6500 MB/s, / 0.88 = 6.2 W on 4.5 W',
+      { host: aHost({ powerW: 4.5 }), drive: aDrive({ writeMBps: 6500, power: { activeW: 14 } }) },
+      'fail port-power-short'
+    ],
+    [
+      'an ordinary 10 Gb/s case on 4.5 W: from 2.5 to 5.6 W, so the peak alone is to check',
+      {
+        host: aHost({ modes: ['usb-10g'], powerW: 4.5 }),
+        enclosure: anEnclosure({ modes: ['usb-10g'] })
+      },
+      'check port-power-short'
+    ],
+    [
+      'a hub without a supply of its own',
+      { host: aHost({ modes: ['usb-10g'], powerW: undefined, via: 'bus-powered-hub' }) },
+      'check shared-hub-power'
+    ],
     // the same need on a USB4 port that states nothing: 7.5 W is assumed
     ['steady need above an assumed supply', { host: aHost({ powerW: undefined }) }, 'check port-power-short'],
     // 2.5-inch disk spins up with 5 W on a 4.5 W port; steady 1.8/0.88 + 1.15 = 3.2 W
@@ -156,7 +219,7 @@ describe('does it connect, and is there power', () => {
 
 describe('who limits whom', () => {
   it('a cable that costs more than a tenth is a limit, with the gain in words', () => {
-    const report = plan(anInput({ cable: aCable({ modes: ['usb-10g'] }) }));
+    const report = plan(anInput({ cable: aCable({ modes: ['usb-10g'], active: true }) }));
     expect(report.findings[0]).toMatchObject({ code: 'cable-limits-link', severity: 'limit', about: 'cable' });
     expect(report.findings[0]!.message).toContain('it carries 10\u202fGb/s here');
     expect(report.findings[0]!.remedy).toBe(
@@ -170,7 +233,7 @@ describe('who limits whom', () => {
     const report = plan(
       anInput({
         host: aHost({ modes: ['usb-10g'] }),
-        cable: aCable({ modes: ['usb-10g'] }),
+        cable: aCable({ modes: ['usb-10g'], active: true }),
         enclosure: anEnclosure({ modes: ['usb-20g'] })
       })
     );
@@ -184,25 +247,28 @@ describe('who limits whom', () => {
 
   it('a loss below a tenth is no finding: a SATA drive at 10 Gb/s in a 40 Gb/s case', () => {
     const slow = aDrive({ readMBps: 900, writeMBps: 800, flash: { cell: 'tlc', dram: true, postCacheWriteMBps: 900 } });
-    expect(found(anInput({ drive: slow, cable: aCable({ modes: ['usb-10g'] }) }))).toEqual([]);
+    expect(found(anInput({ drive: slow, cable: aCable({ modes: ['usb-10g'], active: true }) }))).toEqual([]);
   });
 
   it('but it is one when the job misses what it needs: 760 MB/s against 3000', () => {
     const drive = aDrive({ readMBps: 1000, writeMBps: 1040, flash: { cell: 'slc', dram: true } });
     // typical write: min(1040 x 0.95 = 988, 1000) = 988 here, 988 in the best mode: nothing to gain, no finding
     const job = { name: 'j', purposes: [], transferGB: 10, direction: 'in' as const, minSustainedWriteMBps: 2000 };
-    expect(found(anInput({ drive, cable: aCable({ modes: ['usb-10g'] }), job }))).toEqual([]);
+    expect(found(anInput({ drive, cable: aCable({ modes: ['usb-10g'], active: true }), job }))).toEqual([
+      'limit job-minimum-missed'
+    ]);
     // 1060 x 0.95 = 1007 against 1000 at 10 Gb/s: under a tenth, yet the job wants more than it gets
     const better = aDrive({ readMBps: 1000, writeMBps: 1060, flash: { cell: 'slc', dram: true } });
-    expect(found(anInput({ drive: better, cable: aCable({ modes: ['usb-10g'] }), job }))).toEqual([
-      'limit cable-limits-link'
+    expect(found(anInput({ drive: better, cable: aCable({ modes: ['usb-10g'], active: true }), job }))).toEqual([
+      'limit cable-limits-link',
+      'limit job-minimum-missed'
     ]);
   });
 
   it('bulk-only transport, a write ceiling, an unused rating', () => {
     const usb = {
       host: aHost({ modes: ['usb-10g'], uas: false }),
-      cable: aCable({ modes: ['usb-10g'] }),
+      cable: aCable({ modes: ['usb-10g'], active: true }),
       enclosure: anEnclosure({ modes: ['usb-10g'] })
     };
     const bulk = plan(anInput(usb));
@@ -215,7 +281,7 @@ describe('who limits whom', () => {
 
 describe('how it will do over time', () => {
   it('TRIM does not pass a bridge that says so, nor bulk-only transport', () => {
-    const usb = { host: aHost({ modes: ['usb-10g'] }), cable: aCable({ modes: ['usb-10g'] }) };
+    const usb = { host: aHost({ modes: ['usb-10g'] }), cable: aCable({ modes: ['usb-10g'], active: true }) };
     expect(found(anInput({ ...usb, enclosure: anEnclosure({ modes: ['usb-10g'], trim: false }) }), true)).toContain(
       'note trim-not-passed'
     );

@@ -1,6 +1,6 @@
 import type { Finding } from '../findings/finding.ts';
 import { commonMode, plugs } from './connection.ts';
-import { cableLength, esataPower, externalSupply, pcieGeneration, portPower } from './electrical.ts';
+import { cableLength, cableLikely, esataPower, externalSupply, pcieGeneration, portPower } from './electrical.ts';
 import {
   bayThickness,
   capacityLimit,
@@ -10,10 +10,11 @@ import {
   heatsink,
   m2Key,
   m2Length,
-  protocol
+  protocol,
+  surface
 } from './mechanical.ts';
 import { knownPair } from './known.ts';
-import { nearlyFull, shingled, trim } from './media.ts';
+import { nearlyFull, sectors, shingled, trim } from './media.ts';
 import type { Pairing, Rule } from './rule.ts';
 import { unitSuspect } from './units.ts';
 
@@ -37,13 +38,26 @@ export const FIT_RULES: readonly { check: Rule; sees: Sees }[] = [
   { check: portPower, sees: 'chain' },
   { check: pcieGeneration, sees: 'chain' },
   { check: cableLength, sees: 'link' },
+  { check: cableLikely, sees: 'link' },
   { check: capacityLimit, sees: 'parts' },
+  { check: sectors, sees: 'parts' },
+  { check: surface, sees: 'parts' },
   { check: unitSuspect, sees: 'parts' },
   { check: knownPair, sees: 'parts' },
   { check: trim, sees: 'chain' },
   { check: nearlyFull, sees: 'parts' },
   { check: shingled, sees: 'parts' }
 ];
+
+/** Findings about power: they say what to look after, and take no figure away. */
+const ABOUT_POWER: readonly Finding['code'][] = [
+  'port-power-short',
+  'shared-hub-power',
+  'external-supply-needed',
+  'esata-needs-power'
+];
+/** Whether a finding means that nothing can be measured on these parts. */
+export const stops = ({ code, severity }: Finding): boolean => severity === 'fail' && !ABOUT_POWER.includes(code);
 
 export function checkFit(pairing: Pairing): Finding[] {
   const findings: Finding[] = [];

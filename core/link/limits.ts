@@ -1,11 +1,13 @@
 import type { LinkMode } from '../facts/link-modes.ts';
+import { QUICK_REMOVAL_SHARE } from '../facts/flash.ts';
 import { ruleName, schoolChoice, type HouseRules } from '../facts/schools.ts';
 import type { Finding } from '../findings/finding.ts';
 import type { FilledDrive, FilledEnclosure } from '../parts/fill.ts';
 import type { Port } from '../parts/host.ts';
 import type { MBps } from '../quantities/unit.ts';
-import { hasMode } from './modes.ts';
+import { hasMode, isTunnelled } from './modes.ts';
 import { rank, type Negotiation } from './negotiate.ts';
+import type { WriteCachePolicy } from './write-cache.ts';
 import { bottleneckOf, chainStages, generationOf, linkRates, runsUas, type Bottleneck, type Stage } from './stages.ts';
 
 /** A loss below this share is not worth a finding. */
@@ -17,27 +19,35 @@ type Chain = {
   port: Port;
   enclosure: FilledEnclosure;
   drive: FilledDrive;
+  /** Null on systems that always cache. */
+  policy: WriteCachePolicy | null;
   stages: readonly Stage[];
   read: Bottleneck;
   write: Bottleneck;
 };
 
-/** The same enclosure and drive in a given mode, with an ideal port and cable, MB/s. */
-function idealRates({ enclosure, drive, stages }: Chain, mode: LinkMode): { read: MBps; write: MBps } {
+/** The same enclosure and drive in a given mode, with an ideal port and cable on the same system, MB/s. */
+function idealRates({ enclosure, drive, stages, policy }: Chain, mode: LinkMode): { read: MBps; write: MBps } {
   const slot = stages.find((s) => s.stage === 'slot')!;
   const link = linkRates(mode, generationOf(enclosure), enclosure.uas);
+  const share = policy?.policy === 'quick-removal' && isTunnelled(mode) ? QUICK_REMOVAL_SHARE.typical : 1;
   return {
     read: Math.min(link.read.typical, slot.MBps.typical, drive.read.typical),
-    write: Math.min(link.write.typical, slot.writeMBps.typical, drive.write.typical)
+    write: Math.min(link.write.typical * share, slot.writeMBps.typical, drive.write.typical)
   };
 }
+
+/** The write of the chain with something of its port taken away, typical, MB/s. */
+const writeWithout = ({ negotiation, mode, enclosure, drive }: Chain, port: Port, quickRemoval: boolean): MBps =>
+  bottleneckOf(chainStages(negotiation, mode, port, enclosure, drive, quickRemoval), 'writeMBps').band.typical;
 
 /**
  * Who limits whom. Port, cable and adapter are findings only where they cost more than a tenth against the same enclosure and
  * drive in its best mode, or miss what the job needs; what bridge and drive leave unused is a note.
  */
 export function limitFindings(chain: Chain, neededWrite: MBps | undefined, rules: HouseRules | undefined): Finding[] {
-  const { negotiation, mode, port, enclosure, drive, stages, read, write } = chain;
+  const { negotiation, mode, port, enclosure, drive, stages, read, write, policy } = chain;
+  const quickRemoval = policy?.policy === 'quick-removal';
   const findings: Finding[] = [];
   const now = { read: read.band.typical, write: write.band.typical };
 
@@ -92,10 +102,7 @@ export function limitFindings(chain: Chain, neededWrite: MBps | undefined, rules
   }
 
   if (port.writeCapMBps !== undefined) {
-    const free = bottleneckOf(
-      chainStages(negotiation, mode, { ...port, writeCapMBps: undefined }, enclosure, drive),
-      'writeMBps'
-    ).band.typical;
+    const free = writeWithout(chain, { ...port, writeCapMBps: undefined }, quickRemoval);
     if (loss(now.write, free) > WORTH_SAYING)
       findings.push({
         code: 'host-write-ceiling',
@@ -106,6 +113,20 @@ export function limitFindings(chain: Chain, neededWrite: MBps | undefined, rules
       });
   }
 
+  if (quickRemoval && isTunnelled(mode)) {
+    const better = writeWithout(chain, port, false);
+    if (loss(now.write, better) > WORTH_SAYING)
+      findings.push({
+        code: 'write-cache-policy',
+        severity: 'limit',
+        about: 'host',
+        from: policy!.from,
+        now: now.write,
+        better,
+        of: 'rate',
+        rule: ruleName('write-cache', rules)
+      });
+  }
   const link = Math.min(...stages.filter((s) => s.stage !== 'drive').map((s) => s.MBps.typical));
   if (read.at === 'bridge' || read.at === 'slot')
     findings.push({

@@ -25,6 +25,8 @@ const CLOSURES = Object.fromEntries(
 ) as Record<Role, Record<LinkMode, ModeSet>>;
 
 export const ALL_MODES: ModeSet = (1 << LINK_MODE_IDS.length) - 1;
+/** The modes as a set, none of them implied. */
+export const setOf = (modes: readonly LinkMode[]): ModeSet => modes.reduce((set, mode) => set | BIT[mode], 0);
 const carriers = (test: (carrier: string) => boolean) =>
   LINK_MODE_IDS.reduce((set, id) => (test(LINK_MODES[id].carrier) ? set | BIT[id] : set), 0);
 /** Modes in which PCIe runs through a tunnel. */

@@ -1,9 +1,8 @@
-import { LINK_MODES, type LinkMode, type Plug } from '../facts/link-modes.ts';
-import type { Assume } from '../findings/finding.ts';
+import { BOTH_PAIRS, LINK_MODES, type LinkMode, type Plug } from '../facts/link-modes.ts';
 import type { Cable } from '../parts/cable.ts';
 import type { Enclosure } from '../parts/enclosure.ts';
 import type { Port } from '../parts/host.ts';
-import { ALL_MODES, bestMode, closeModes, throughPlug, TUNNELLED, type ModeSet } from './modes.ts';
+import { ALL_MODES, bestMode, closeModes, hasMode, setOf, throughPlug, TUNNELLED, type ModeSet } from './modes.ts';
 
 export type LinkPart = 'port' | 'cable' | 'bridge';
 
@@ -19,6 +18,9 @@ export type Negotiation = {
   without: Record<LinkPart, LinkMode | null>;
   /** The cable that is used: the chosen one, one from the box, or null for a captive or an assumed one. */
   cable: Cable | null;
+  cableFrom: 'chosen' | 'box' | 'captive' | 'assumed';
+  /** Whether the mode rests on a cable that most likely carries it, though nobody certified that. */
+  likely: boolean;
   plugsMeet: boolean;
 };
 
@@ -33,10 +35,21 @@ export function portModes(port: Port): ModeSet {
   return set;
 }
 
-export const cableModes = (cable: Cable): ModeSet =>
+const TEN_GBIT: LinkMode = 'usb-10g';
+const BOTH_PAIRS_SET: ModeSet = setOf(BOTH_PAIRS);
+
+/** What a cable carries by what is printed on it, its plugs applied. */
+const printedModes = (cable: Cable): ModeSet =>
   closeModes(cable.modes, cable.active ? 'active-cable' : 'passive-cable') &
   throughPlug(cable.ends[0]) &
   throughPlug(cable.ends[1]);
+
+/** What a cable carries: a passive one for 10 Gb/s with USB-C at both ends is wired with both lane pairs, and so carries 20 Gb/s. */
+export function cableModes(cable: Cable): ModeSet {
+  const set = printedModes(cable);
+  const full = !cable.active && cable.ends[0] === 'usb-c' && cable.ends[1] === 'usb-c' && hasMode(set, TEN_GBIT);
+  return full ? set | BOTH_PAIRS_SET : set;
+}
 
 export const plugsOf = (enclosure: Enclosure): readonly Plug[] =>
   enclosure.morePlugs ? [enclosure.plug, ...enclosure.morePlugs] : [enclosure.plug];
@@ -44,13 +57,24 @@ export const plugsOf = (enclosure: Enclosure): readonly Plug[] =>
 /** The socket of the enclosure that this cable reaches from this port; undefined where the ends do not meet. */
 export function socketFor(cable: Cable, port: Port, enclosure: Enclosure): Plug | undefined {
   const [a, b] = cable.ends;
-  const far =
-    a === port.plug && plugsOf(enclosure).includes(b)
-      ? b
-      : b === port.plug && plugsOf(enclosure).includes(a)
-        ? a
-        : undefined;
-  return far;
+  return a === port.plug && plugsOf(enclosure).includes(b)
+    ? b
+    : b === port.plug && plugsOf(enclosure).includes(a)
+      ? a
+      : undefined;
+}
+
+/** Finds the cable of the box that gives the best mode on this port, the first of equals; null where none gives any. */
+function fromTheBox(port: Port, enclosure: Enclosure, portSet: ModeSet, bridgeSet: ModeSet): Cable | null {
+  let best: Cable | null = null;
+  let bestRank = -1;
+  for (const cable of enclosure.includedCables ?? []) {
+    const socket = socketFor(cable, port, enclosure);
+    if (socket === undefined) continue;
+    const here = rank(bestMode(portSet & cableModes(cable) & bridgeSet & throughPlug(socket)));
+    if (here > bestRank) [best, bestRank] = [cable, here];
+  }
+  return best;
 }
 
 /**
@@ -58,14 +82,12 @@ export function socketFor(cable: Cable, port: Port, enclosure: Enclosure): Plug 
  * A part limits where taking its limit away would give a better mode; where no part alone does, those whose own best is
  * the negotiated mode limit together. So at least one part always stands at the negotiated mode.
  */
-export function negotiate(port: Port, chosen: Cable | undefined, enclosure: Enclosure, assume: Assume): Negotiation {
+export function negotiate(port: Port, chosen: Cable | undefined, enclosure: Enclosure): Negotiation {
   const captive = enclosure.captiveCable === true;
-  let cable: Cable | null = captive ? null : (chosen ?? null);
-  if (!captive && !chosen) {
-    cable = enclosure.includedCables?.find((included) => socketFor(included, port, enclosure) !== undefined) ?? null;
-    if (cable) assume('cable', 'name', cable.name, 'the first cable in the box that fits');
-    else assume('cable', 'modes', 'everything the enclosure offers', 'no cable was chosen and none in the box fits');
-  }
+  const portSet = portModes(port);
+  const ownSet = closeModes(enclosure.modes, 'bridge');
+  const cable = captive ? null : (chosen ?? fromTheBox(port, enclosure, portSet, ownSet));
+  const cableFrom = captive ? 'captive' : chosen ? 'chosen' : cable ? 'box' : 'assumed';
   let plugsMeet = true;
   let sockets = plugsOf(enclosure);
   if (captive) plugsMeet = sockets.includes(port.plug);
@@ -77,9 +99,9 @@ export function negotiate(port: Port, chosen: Cable | undefined, enclosure: Encl
   let socketSet = 0;
   for (const socket of sockets) socketSet |= throughPlug(socket);
   const sets = {
-    port: portModes(port),
+    port: portSet,
     cable: cable ? cableModes(cable) : ALL_MODES,
-    bridge: closeModes(enclosure.modes, 'bridge') & socketSet
+    bridge: ownSet & socketSet
   };
   const mode = bestMode(sets.port & sets.cable & sets.bridge);
   const best = { port: bestMode(sets.port), cable: cable ? bestMode(sets.cable) : null, bridge: bestMode(sets.bridge) };
@@ -94,5 +116,6 @@ export function negotiate(port: Port, chosen: Cable | undefined, enclosure: Encl
   let limiting = parts.filter((part) => rank(without[part]) > here);
   if (limiting.length === 0) limiting = parts.filter((part) => rank(best[part]) === here);
   if (limiting.length === 0) limiting = parts;
-  return { mode, sets, best, limiting, without, cable, plugsMeet };
+  const likely = cable !== null && mode !== null && !cable.certified && !hasMode(printedModes(cable), mode);
+  return { mode, sets, best, limiting, without, cable, cableFrom, likely, plugsMeet };
 }

@@ -1,4 +1,5 @@
 import { PCIE_EFFICIENCY, PCIE_LANE_MBPS, SATA_MBPS } from '../facts/buses.ts';
+import { QUICK_REMOVAL_SHARE } from '../facts/flash.ts';
 import { LINK_MODES, USB4_40G_BY_BRIDGE, type LinkMode } from '../facts/link-modes.ts';
 import type { FilledDrive, FilledEnclosure } from '../parts/fill.ts';
 import type { Port } from '../parts/host.ts';
@@ -6,6 +7,12 @@ import { capBand, minBand, type Band } from '../quantities/band.ts';
 import type { MBps } from '../quantities/unit.ts';
 import { isTunnelled } from './modes.ts';
 import type { Negotiation } from './negotiate.ts';
+
+const shareOf = (of: Band<MBps>, share: Band): Band<MBps> => ({
+  low: of.low * share.low,
+  typical: of.typical * share.typical,
+  high: of.high * share.high
+});
 
 export type StageName = 'port' | 'cable' | 'bridge' | 'slot' | 'drive';
 export type Stage = { stage: StageName; label: string; MBps: Band<MBps>; writeMBps: Band<MBps> };
@@ -74,9 +81,16 @@ export const generationOf = (enclosure: FilledEnclosure): number | undefined =>
 
 /**
  * The link as stages: port, cable where there is one, bridge. Parts that limit stand at the rates of the negotiated mode,
- * the others at their own best; port limits (tunnel share, write ceiling) lie on the port.
+ * the others at their own best; what the host holds back (tunnel share, write ceiling, quick removal) lies on the port.
+ * @param quickRemoval whether the host writes without a cache of its own (`link/write-cache.ts`)
  */
-export function linkStages(negotiation: Negotiation, mode: LinkMode, port: Port, enclosure: FilledEnclosure): Stage[] {
+export function linkStages(
+  negotiation: Negotiation,
+  mode: LinkMode,
+  port: Port,
+  enclosure: FilledEnclosure,
+  quickRemoval: boolean
+): Stage[] {
   const generation = generationOf(enclosure);
   const uas = runsUas(port, enclosure);
   const rates = (part: 'port' | 'cable' | 'bridge') => {
@@ -92,6 +106,8 @@ export function linkStages(negotiation: Negotiation, mode: LinkMode, port: Port,
   const portRead = tunnel === undefined ? portRates.read : capBand(portRates.read, tunnel);
   let portWrite = tunnel === undefined ? portRates.write : capBand(portRates.write, tunnel);
   if (port.writeCapMBps !== undefined) portWrite = capBand(portWrite, port.writeCapMBps);
+  if (quickRemoval && isTunnelled(mode))
+    portWrite = minBand(portWrite, shareOf(linkRates(mode, generation, uas).write, QUICK_REMOVAL_SHARE));
   stages.push({ stage: 'port', label: LINK_MODES[portRates.own].label, MBps: portRead, writeMBps: portWrite });
   if (negotiation.cable) {
     const { own, read, write } = rates('cable');
@@ -108,9 +124,10 @@ export function chainStages(
   mode: LinkMode,
   port: Port,
   enclosure: FilledEnclosure,
-  drive: FilledDrive
+  drive: FilledDrive,
+  quickRemoval: boolean
 ): Stage[] {
-  const stages = linkStages(negotiation, mode, port, enclosure);
+  const stages = linkStages(negotiation, mode, port, enclosure, quickRemoval);
   const slot = slotStage(drive, enclosure);
   stages.push({ stage: 'slot', label: slot.label, MBps: slot.band, writeMBps: slot.band });
   stages.push({ stage: 'drive', label: drive.drive.name, MBps: drive.read, writeMBps: drive.write });

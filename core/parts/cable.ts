@@ -13,7 +13,8 @@ export const cableSchema = z.strictObject({
   }),
   lengthM: measure('Length', 'm', 0.03, 50, { first: true }).optional(),
   active: yesNo('Active (chips in the plugs)').optional(),
-  certified: yesNo('Certified for its length').optional()
+  certified: yesNo('Certified for its length').optional(),
+  yLead: yesNo('Second plug for power (Y lead)').optional()
 });
 
 export type Cable = z.infer<typeof cableSchema>;

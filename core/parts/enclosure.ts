@@ -33,7 +33,12 @@ export const enclosureSchema = z.strictObject({
   downstreamSataGbps: numberChoice('SATA to the drive', [1.5, 3, 6], { unit: 'Gb/s', group: 'Bridge' }).optional(),
   uas: yesNo('UAS', { group: 'Bridge' }).optional(),
   trim: yesNo('Passes TRIM', { group: 'Bridge' }).optional(),
-  bridgePowerW: measure('Bridge, own power', 'W', 0, 30, { group: 'Bridge' }).optional(),
+  bridgePowerW: measure('Bridge, own power at work', 'W', 0, 30, { group: 'Bridge' }).optional(),
+  idleW: measure('Drawn at rest with its drive', 'W', 0, 60, {
+    group: 'Bridge',
+    description: 'as a USB power meter shows it'
+  }).optional(),
+  sectorBytes: numberChoice('Sectors shown to the computer', [512, 4096], { unit: 'B', group: 'Bridge' }).optional(),
   m2LengthsMm: z
     .array(z.literal([...M2_LENGTHS]))
     .min(1)
@@ -52,6 +57,9 @@ export const enclosureSchema = z.strictObject({
       kind: choice('Cooling', ['passive', 'fan']),
       areaCm2: measure('Surface', 'cm²', 1, 5_000, {
         description: 'that air reaches, without the face on the desk and without fins'
+      }).optional(),
+      stands: choice('Stands', ['flat', 'edge', 'cloth'], {
+        labels: { flat: 'flat on a desk', edge: 'on edge', cloth: 'on cloth or paper' }
       }).optional(),
       finsCm2: measure('Extra surface of fins', 'cm²', 1, 10_000).optional(),
       massG: measure('Mass of the case', 'g', 1, 10_000).optional(),

@@ -1,7 +1,7 @@
 import { DISK, POST_CACHE, POST_CACHE_SPREAD } from '../facts/flash.ts';
-import { PORT_POWER_W, SHEET_FACTOR } from '../facts/buses.ts';
+import { BUS_POWERED_HUB_W, PORT_POWER_W, SHEET_FACTOR } from '../facts/buses.ts';
 import { LINK_MODES, type LinkMode } from '../facts/link-modes.ts';
-import type { Assume } from '../findings/finding.ts';
+import { USUAL_LENGTH_MM } from '../facts/m2.ts';
 import { scaleBand, type Band } from '../quantities/band.ts';
 import type { MBps } from '../quantities/unit.ts';
 import type { Drive } from './drive.ts';
@@ -9,8 +9,8 @@ import type { Enclosure } from './enclosure.ts';
 import type { Port } from './host.ts';
 
 /**
- * Class templates: typical values for what a specification leaves out, each said openly through `assume`, and with a
- * wider band than a stated value has.
+ * Class templates: typical values for what a specification leaves out, with a wider band than a stated value has. What of them a
+ * plan used is listed by `plan/assumptions.ts`; stating a listed value gives the same typical figures and no wider band.
  */
 
 export type FilledDrive = {
@@ -18,10 +18,12 @@ export type FilledDrive = {
   protocol: 'nvme' | 'sata';
   pcie: { generation: 2 | 3 | 4 | 5; lanes: 1 | 2 | 4 } | null;
   sataGbps: 1.5 | 3 | 6;
+  /** Of a hard disk: low the inner edge, typical the mean, high the outer edge. */
   read: Band<MBps>;
   write: Band<MBps>;
-  /** The rating in MB/s, as printed or typical for the class. */
+  /** The rating in MB/s, as printed or typical for the class: of reading, and of writing. */
   rated: MBps;
+  ratedWrite: MBps;
   cell: 'tlc' | 'qlc' | 'mlc' | 'slc';
   dram: boolean | undefined;
   postCache: Band<MBps> | null;
@@ -33,9 +35,11 @@ export type FilledDrive = {
 };
 
 const SHEET_BY_GENERATION = { 2: [1500, 1200], 3: [3000, 2400], 4: [5500, 4500], 5: [11000, 9500] } as const;
+const SATA_SHEET = [550, 520] as const;
 /** A figure that a template gave: the class spreads wider than one data sheet. Estimate. */
-const CLASS_FACTOR = { low: 0.5, typical: 0.85, high: 1 } as const;
+const CLASS_FACTOR = { low: 0.5, typical: SHEET_FACTOR.typical, high: 1 } as const;
 
+/** The slowest generation that reaches the faster of the two ratings. */
 function generationFrom(drive: Drive): 2 | 3 | 4 | 5 {
   const fastest = Math.max(drive.readMBps ?? 0, drive.writeMBps ?? 0);
   return fastest > 7600 ? 5 : fastest > 3600 ? 4 : 3;
@@ -44,107 +48,83 @@ function generationFrom(drive: Drive): 2 | 3 | 4 | 5 {
 const sheet = (value: number) => scaleBand(value, SHEET_FACTOR.low, SHEET_FACTOR.typical, SHEET_FACTOR.high);
 const typical = (value: number) => scaleBand(value, CLASS_FACTOR.low, CLASS_FACTOR.typical, CLASS_FACTOR.high);
 
-/** Rates over the radius of a disk: low at the inner edge, typical the mean, high at the outer edge. */
-function diskRates(drive: Drive, assume: Assume): { read: Band; rated: number } {
-  const classOuter = drive.formFactor === '3.5in' ? 230 : 140;
-  const outer = drive.disk?.outerMBps ?? drive.readMBps ?? classOuter;
-  if (outer === classOuter && drive.disk?.outerMBps === undefined && drive.readMBps === undefined) {
-    assume(
-      'drive',
-      'disk.outerMBps',
-      outer,
-      `typical for a ${drive.formFactor === '3.5in' ? '3.5' : '2.5'}-inch hard disk`
-    );
-  }
+/** The size of disk that stands in where a hard disk has no size of its own here. */
+export const diskSize = ({ formFactor }: Drive): '2.5in' | '3.5in' => (formFactor === '3.5in' ? '3.5in' : '2.5in');
+
+/**
+ * Gives the rates of a hard disk at its two edges, MB/s: stated, or by its class. A rating is the outer edge; a write rating below it
+ * scales both edges.
+ */
+function diskRates(drive: Drive): { read: Band; write: Band } {
+  const outer = drive.disk?.outerMBps ?? drive.readMBps ?? drive.writeMBps ?? DISK.outerMBps[diskSize(drive)].typical;
   const stated = drive.disk?.innerMBps;
-  const inner = stated !== undefined && stated <= outer ? stated : outer * DISK.innerShare;
-  if (stated === undefined)
-    assume('drive', 'disk.innerMBps', Math.round(inner), 'inner tracks run at about 0.48 of the outer ones');
-  return { read: { low: inner, typical: (outer + inner) / 2, high: outer }, rated: outer };
+  const inner = stated !== undefined && stated <= outer ? stated : outer * DISK.innerShare.typical;
+  const read = { low: inner, typical: (outer + inner) / 2, high: outer };
+  const share = Math.min(1, (drive.writeMBps ?? outer) / outer);
+  return { read, write: share < 1 ? scaleBand(share, inner, read.typical, outer) : read };
 }
 
-/** @returns the drive with everything the plan needs; what the sheet leaves out is filled and listed through `assume` */
-export function fillDrive(drive: Drive, assume: Assume): FilledDrive {
+/** Finds whether a module has chips on its underside: stated, else by its chips, its height code, its capacity. */
+export function isDoubleSided({ formFactor, sides, components, m2HeightCode, capacityTB }: Drive): boolean {
+  if (formFactor !== 'm2') return false;
+  if (sides !== undefined) return sides === 'double';
+  if (components?.length) return components.some(({ side }) => side === 'bottom');
+  return m2HeightCode === undefined ? capacityTB >= 4 : m2HeightCode.startsWith('D');
+}
+/** Whether the sides of a module are only taken from its capacity. */
+export const sidesAssumed = ({ formFactor, sides, components, m2HeightCode }: Drive): boolean =>
+  formFactor === 'm2' && sides === undefined && !components?.length && m2HeightCode === undefined;
+
+function postCacheOf(drive: Drive, protocol: 'nvme' | 'sata', generation: number): Band {
+  const cell = drive.flash?.cell ?? 'tlc';
+  if (cell === 'qlc') return POST_CACHE.qlc;
+  if (protocol === 'sata')
+    return drive.flash?.dram === false ? POST_CACHE['sata-tlc-dramless'] : POST_CACHE['sata-tlc'];
+  if (cell === 'mlc') return POST_CACHE['nvme-mlc'];
+  return generation <= 3 || drive.capacityTB < 0.9 ? POST_CACHE['nvme-tlc-small'] : POST_CACHE['nvme-tlc'];
+}
+
+/** Ratings of a solid-state drive, MB/s: stated, or of its class; a missing write in the proportion of the class to the read. */
+export function ratingsOf(drive: Drive, pcie: FilledDrive['pcie']): { read: MBps; write: MBps; className: string } {
+  const [classRead, classWrite] = pcie ? SHEET_BY_GENERATION[pcie.generation] : SATA_SHEET;
+  return {
+    read: drive.readMBps ?? classRead,
+    write:
+      drive.writeMBps ??
+      (drive.readMBps === undefined ? classWrite : Math.round((drive.readMBps * classWrite) / classRead)),
+    className: pcie ? `a PCIe ${pcie.generation} drive` : 'a SATA SSD'
+  };
+}
+
+/** Fills in the drive with everything that a plan needs. */
+export function fillDrive(drive: Drive): FilledDrive {
   const isDisk = drive.media === 'hdd';
   const protocol = drive.media === 'nvme' ? 'nvme' : 'sata';
+  const cell = drive.flash?.cell ?? 'tlc';
   let pcie: FilledDrive['pcie'] = null;
   let read: Band;
   let write: Band;
   let rated: number;
+  let ratedWrite: number;
   let postCache: Band | null = null;
-  const cell = drive.flash?.cell ?? 'tlc';
 
   if (isDisk) {
-    ({ read, rated } = diskRates(drive, assume));
-    write = read;
+    ({ read, write } = diskRates(drive));
+    [rated, ratedWrite] = [read.high, write.high];
   } else {
-    if (protocol === 'nvme') {
-      if (drive.pcie) pcie = drive.pcie;
-      else {
-        pcie = { generation: generationFrom(drive), lanes: drive.m2Key === 'B+M' ? 2 : 4 };
-        assume(
-          'drive',
-          'pcie',
-          `PCIe ${pcie.generation} x${pcie.lanes}`,
-          drive.readMBps ? 'the slowest generation that reaches its read rate' : 'the most common class'
-        );
-      }
-    }
-    const [classRead, classWrite] = pcie ? SHEET_BY_GENERATION[pcie.generation] : [550, 520];
-    const className = pcie ? `a PCIe ${pcie.generation} drive` : 'a SATA SSD';
-    if (drive.readMBps !== undefined) read = sheet(drive.readMBps);
-    else {
-      read = typical(classRead);
-      assume('drive', 'readMBps', classRead, `typical for ${className}`);
-    }
-    rated = drive.readMBps ?? classRead;
-    if (drive.writeMBps !== undefined) write = sheet(drive.writeMBps);
-    else {
-      const value = drive.readMBps === undefined ? classWrite : Math.round((drive.readMBps * classWrite) / classRead);
-      write = typical(value);
-      assume('drive', 'writeMBps', value, `typical for ${className}`);
-    }
-    if (drive.flash?.cell === undefined) assume('drive', 'flash.cell', 'tlc', 'the most common cells');
+    if (protocol === 'nvme')
+      pcie = drive.pcie ?? { generation: generationFrom(drive), lanes: drive.m2Key === 'B+M' ? 2 : 4 };
+    const ratings = ratingsOf(drive, pcie);
+    [rated, ratedWrite] = [ratings.read, ratings.write];
+    read = drive.readMBps === undefined ? typical(rated) : sheet(rated);
+    write = drive.writeMBps === undefined ? typical(ratedWrite) : sheet(ratedWrite);
     const post = drive.flash?.postCacheWriteMBps;
     if (post !== undefined)
       postCache = scaleBand(post, POST_CACHE_SPREAD.low, POST_CACHE_SPREAD.typical, POST_CACHE_SPREAD.high);
-    else if (cell !== 'slc') {
-      const small = protocol === 'nvme' && (pcie!.generation <= 3 || drive.capacityTB < 0.9);
-      postCache =
-        cell === 'qlc'
-          ? POST_CACHE.qlc
-          : protocol === 'sata'
-            ? POST_CACHE['sata-tlc']
-            : cell === 'mlc'
-              ? POST_CACHE['nvme-mlc']
-              : small
-                ? POST_CACHE['nvme-tlc-small']
-                : POST_CACHE['nvme-tlc'];
-      assume(
-        'drive',
-        'flash.postCacheWriteMBps',
-        postCache.typical,
-        `estimate for ${cell.toUpperCase()} (${postCache.low} to ${postCache.high})`
-      );
-    }
-    if (drive.flash?.dram === undefined)
-      assume('drive', 'flash.dram', 'unknown', 'both cases are inside the random band');
+    else if (cell !== 'slc') postCache = postCacheOf(drive, protocol, pcie?.generation ?? 0);
   }
 
-  const isM2 = drive.formFactor === 'm2';
-  if (isM2 && drive.m2LengthMm === undefined) assume('drive', 'm2LengthMm', 80, 'most M.2 drives are 80 mm long');
-  const m2Key = drive.m2Key ?? (protocol === 'sata' ? 'B+M' : 'M');
-  if (isM2 && drive.m2Key === undefined)
-    assume('drive', 'm2Key', m2Key, `usual for ${protocol === 'sata' ? 'SATA' : 'NVMe'} modules`);
   const thickness = drive.formFactor === '3.5in' ? 26.1 : !isDisk ? 7 : drive.capacityTB > 2 ? 15 : 9.5;
-  if (!isM2 && drive.thicknessMm === undefined)
-    assume('drive', 'thicknessMm', thickness, 'usual for this kind of drive');
-  const doubleSided = isM2 && (drive.sides === undefined ? drive.capacityTB >= 4 : drive.sides === 'double');
-  if (isM2 && drive.sides === undefined)
-    assume('drive', 'sides', doubleSided ? 'double' : 'single', 'from 4 TB on many drives carry chips on both sides');
-  const rpm = drive.disk?.rpm ?? (drive.formFactor === '3.5in' ? DISK.rpm35 : DISK.rpm25);
-  if (isDisk && drive.disk?.rpm === undefined) assume('drive', 'disk.rpm', rpm, 'usual for this size');
-
   return {
     drive,
     protocol,
@@ -153,19 +133,22 @@ export function fillDrive(drive: Drive, assume: Assume): FilledDrive {
     read,
     write,
     rated,
+    ratedWrite,
     cell,
     dram: drive.flash?.dram,
     postCache,
-    m2LengthMm: drive.m2LengthMm ?? 80,
-    m2Key,
+    m2LengthMm: drive.m2LengthMm ?? USUAL_LENGTH_MM,
+    m2Key: drive.m2Key ?? (protocol === 'sata' ? 'B+M' : 'M'),
     thicknessMm: drive.thicknessMm ?? thickness,
-    doubleSided,
-    rpm
+    doubleSided: isDoubleSided(drive),
+    rpm: drive.disk?.rpm ?? (drive.formFactor === '3.5in' ? DISK.rpm35 : DISK.rpm25)
   };
 }
 
 export type FilledEnclosure = {
   readonly enclosure: Enclosure;
+  /** The best of its modes. */
+  best: LinkMode;
   pcie: { generation: 2 | 3 | 4 | 5; lanes: 1 | 2 | 4 };
   /** Whether the generation behind the bridge was stated: the 40 Gb/s band depends on it. */
   generationKnown: boolean;
@@ -176,64 +159,57 @@ export type FilledEnclosure = {
   uas: boolean;
 };
 
-const top = (modes: readonly LinkMode[]) =>
-  modes.reduce((best, mode) => (LINK_MODES[mode].rank > LINK_MODES[best].rank ? mode : best), modes[0]!);
+const NVME_KEYS = ['M', 'B+M'] as const;
+const SATA_KEYS = ['B', 'B+M'] as const;
+const USUAL_LENGTHS = [42, 60, 80] as const;
 
-export function fillEnclosure(enclosure: Enclosure, assume: Assume): FilledEnclosure {
-  const takesNvme = enclosure.protocols.includes('nvme');
-  const takesSata = enclosure.protocols.includes('sata');
-  const best = LINK_MODES[top(enclosure.modes)];
-  const pcie = enclosure.downstreamPcie ?? {
-    generation: best.rank >= 6 ? (4 as const) : (3 as const),
-    lanes: best.rank >= 4 ? (4 as const) : (2 as const)
-  };
-  if (takesNvme && !enclosure.downstreamPcie) {
-    assume(
-      'enclosure',
-      'downstreamPcie',
-      `PCIe ${pcie.generation} x${pcie.lanes}`,
-      `usual behind a ${best.label} bridge`
-    );
-  }
-  if (takesSata && enclosure.downstreamSataGbps === undefined)
-    assume('enclosure', 'downstreamSataGbps', 6, 'usual for SATA bridges');
-  const isM2 = enclosure.formFactor === 'm2';
-  const m2LengthsMm = enclosure.m2LengthsMm ?? [42, 60, 80];
-  if (isM2 && !enclosure.m2LengthsMm) assume('enclosure', 'm2LengthsMm', '42, 60, 80', 'usual for M.2 enclosures');
-  const m2Keys = enclosure.m2Keys ?? (takesNvme ? (['M', 'B+M'] as const) : (['B', 'B+M'] as const));
-  if (isM2 && !enclosure.m2Keys)
-    assume('enclosure', 'm2Keys', m2Keys.join(', '), `usual for ${takesNvme ? 'NVMe' : 'SATA'} enclosures`);
-  const maxThicknessMm = enclosure.maxThicknessMm ?? (enclosure.formFactor === '3.5in' ? 26.1 : 9.5);
-  if (!isM2 && enclosure.maxThicknessMm === undefined)
-    assume('enclosure', 'maxThicknessMm', maxThicknessMm, 'usual for such bays');
-  if (enclosure.uas === undefined && best.carrier === 'usb3')
-    assume('enclosure', 'uas', true, 'usual for bridges of this class');
+/** Finds the best of a list of modes; of two of one rank the earlier one of the table, whatever the order of the list. */
+export function bestOf(modes: readonly LinkMode[]): LinkMode {
+  let best = modes[0]!;
+  for (const mode of modes) if (MODE_ORDER[mode] < MODE_ORDER[best]) best = mode;
+  return best;
+}
+const MODE_ORDER = Object.fromEntries(Object.keys(LINK_MODES).map((id, i) => [id, i])) as Record<LinkMode, number>;
+
+/** Fills in the enclosure with everything that a plan needs. */
+export function fillEnclosure(enclosure: Enclosure): FilledEnclosure {
+  const best = bestOf(enclosure.modes);
+  const { rank } = LINK_MODES[best];
   return {
     enclosure,
-    pcie,
+    best,
+    pcie: enclosure.downstreamPcie ?? {
+      generation: rank >= 6 ? (4 as const) : (3 as const),
+      lanes: rank >= 4 ? (4 as const) : (2 as const)
+    },
     generationKnown: enclosure.downstreamPcie !== undefined,
     sataGbps: enclosure.downstreamSataGbps ?? 6,
-    m2LengthsMm,
-    m2Keys,
-    maxThicknessMm,
+    m2LengthsMm: enclosure.m2LengthsMm ?? USUAL_LENGTHS,
+    m2Keys: enclosure.m2Keys ?? (enclosure.protocols.includes('nvme') ? NVME_KEYS : SATA_KEYS),
+    maxThicknessMm: enclosure.maxThicknessMm ?? (enclosure.formFactor === '3.5in' ? 26.1 : 9.5),
     uas: enclosure.uas ?? true
   };
 }
 
-/** What a port gives when it states nothing: by its plug and best mode. Source: USB 3.2, USB Type-C, USB4, Thunderbolt. */
-export function portPower(port: Port, assume: Assume): { watts: number; stated: boolean } {
+/** The least that a port of this mode gives, W. Source: USB 3.2, USB Type-C, USB4, Thunderbolt. */
+function modePower(mode: LinkMode): number {
+  const { carrier, lineGbps } = LINK_MODES[mode];
+  if (carrier === 'esata') return PORT_POWER_W.esata;
+  if (carrier === 'thunderbolt') return PORT_POWER_W.thunderbolt;
+  if (carrier === 'usb4' || lineGbps === 20) return PORT_POWER_W.twoLane;
+  return carrier === 'usb2' ? PORT_POWER_W.usb2 : PORT_POWER_W.usb3;
+}
+
+/** What a port gives, W, and whether that is stated. */
+export type PortPower = { watts: number; stated: boolean };
+
+/**
+ * Gives the power of a port: stated, or the least of the best-fed of its modes. Behind a hub without a supply of its own it is what
+ * that hub has for all of its ports together.
+ */
+export function portPower(port: Port): PortPower {
   if (port.powerW !== undefined) return { watts: port.powerW, stated: true };
-  const best = LINK_MODES[top(port.modes)];
-  const watts =
-    best.carrier === 'esata'
-      ? PORT_POWER_W.esata
-      : best.carrier === 'thunderbolt'
-        ? PORT_POWER_W.thunderbolt
-        : best.carrier === 'usb4' || best.lineGbps === 20
-          ? PORT_POWER_W.twoLane
-          : best.carrier === 'usb2'
-            ? PORT_POWER_W.usb2
-            : PORT_POWER_W.usb3;
-  assume('port', 'powerW', watts, `the least a ${best.label} port gives`);
-  return { watts, stated: false };
+  let watts = 0;
+  for (const mode of port.modes) watts = Math.max(watts, modePower(mode));
+  return { watts: port.via === 'bus-powered-hub' ? Math.min(watts, BUS_POWERED_HUB_W.low) : watts, stated: false };
 }

@@ -30,7 +30,9 @@ export const portSchema = z.strictObject({
   writeCapMBps: measure('Write ceiling, measured', 'MB/s', 1, 20_000).optional(),
   uas: yesNo('UAS').optional(),
   tunnelsPcie: yesNo('Tunnels PCIe', { description: 'a USB4 port need not' }).optional(),
-  via: choice('Reached through', ['hub', 'adapter']).optional(),
+  via: choice('Reached through', ['hub', 'bus-powered-hub', 'adapter'], {
+    labels: { hub: 'hub', 'bus-powered-hub': 'hub without a supply of its own', adapter: 'adapter' }
+  }).optional(),
   shares: z
     .string()
     .max(40)

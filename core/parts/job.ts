@@ -32,7 +32,8 @@ export function jobProblems(job: Job): { path: string; message: string }[] {
   const { largestFileGB, transferGB, files } = job;
   if (largestFileGB === undefined) return [];
   if (largestFileGB > transferGB) return [{ path: 'largestFileGB', message: 'is larger than the whole transfer' }];
-  return files !== undefined && largestFileGB * files < transferGB
+  // 100 files of 4.35 GB are 434.99999999999994 GB in floating point.
+  return files !== undefined && largestFileGB * files < transferGB * (1 - 1e-9)
     ? [{ path: 'largestFileGB', message: `times ${files} files is less than the transfer` }]
     : [];
 }

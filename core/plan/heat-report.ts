@@ -1,15 +1,13 @@
 import { decision, ruleName, schoolChoice, type Decision, type HouseRules } from '../facts/schools.ts';
-import { DISK_LIMIT_C, EJECTED_SHARE, TOUCH } from '../facts/thermal.ts';
-import type { LinkMode } from '../facts/link-modes.ts';
-import type { Assume, Finding } from '../findings/finding.ts';
-import type { FilledDrive, FilledEnclosure } from '../parts/fill.ts';
-import type { Job } from '../parts/job.ts';
+import { BRIDGE_LIMIT_C, BRIDGE_PATH, DISK_LIMIT_C, EJECTED_SHARE, TOUCH } from '../facts/thermal.ts';
+import type { Finding } from '../findings/finding.ts';
+import type { Enclosure } from '../parts/enclosure.ts';
 import type { Band } from '../quantities/band.ts';
-import type { StackPlan } from '../stack/plan-pads.ts';
+import { bridgeWatts } from '../fit/draw.ts';
 import type { CacheFill, CacheForecast } from '../throughput/flash-cache.ts';
 import { KNOB_WORDS } from '../thermal/knobs.ts';
 import type { March, Phase } from '../thermal/march.ts';
-import { caseClassOf, settle } from '../thermal/network.ts';
+import { settle } from '../thermal/network.ts';
 import { powerAt, wattsOf } from '../thermal/power.ts';
 import type { Limits, Load, Setting } from '../thermal/throttle.ts';
 import {
@@ -17,52 +15,16 @@ import {
   forecastSteady,
   likelyCases,
   mayThrottle,
+  neverThrottles,
   settlePhases,
   throttleTime,
   timeConstant,
   touchOf,
-  warmthOf,
   type LikelyCases,
+  type SteadyForecast,
   type Warmth
 } from '../thermal/warmth.ts';
 import type { PlanReport } from './report.ts';
-
-/** What the heat of a plan is made from. */
-export type HeatOf = {
-  drive: FilledDrive;
-  enclosure: FilledEnclosure;
-  mode: LinkMode | null;
-  stack: StackPlan;
-  rules: HouseRules | undefined;
-  ambientC: number | undefined;
-  assume: Assume;
-};
-
-const CASE_WORD = {
-  m2: 'usual surface of a case for M.2',
-  'm2-tunnel': 'usual surface of a USB4 or Thunderbolt case for M.2',
-  '2.5in': 'usual surface of a 2.5-inch case',
-  '3.5in': 'usual surface of a 3.5-inch case'
-} as const;
-
-/** How the build warms; what was assumed for it is said. */
-export function warmUp({ drive, enclosure, mode, stack, rules, ambientC, assume }: HeatOf): Warmth {
-  const warmth = warmthOf(drive, enclosure, mode, stack, rules, { ambientC });
-  const { cooling } = enclosure.enclosure;
-  if (cooling?.areaCm2 === undefined && cooling?.measured === undefined)
-    assume('enclosure', 'cooling.areaCm2', Math.round(warmth.shape.areaM2 * 1e4), CASE_WORD[caseClassOf(enclosure)]);
-  if (cooling?.massG === undefined && enclosure.enclosure.weightG === undefined)
-    assume(
-      'enclosure',
-      'cooling.massG',
-      Math.round((warmth.shape.caseJK / (warmth.shape.plastic ? 1400 : 900)) * 1000),
-      'usual for such a case'
-    );
-  if (ambientC === undefined) assume('job', 'ambientC', warmth.typical.knobs.ambientC, 'a room');
-  if (warmth.shape.kind === 'm2' && !stack.filled.some(({ chip }) => chip.role === 'controller'))
-    assume('pad', 'contact', 'pads that fit', 'no clearance is stated: what comes with an enclosure mostly fits it');
-  return warmth;
-}
 
 /** Continuous writing: into the cache, then past it without end. */
 export function writingOn(write: Band, cache: CacheForecast, fills: CacheFill | null): Phase[] {
@@ -86,19 +48,17 @@ export function sustainedRate(setting: Setting, on: readonly Phase[], limits: Li
 }
 
 /** Sustained write with the throttle's share in it, as a band: slow and hot together at one end, fast and cool at the other. */
-export function sustainedUnder(
-  warmth: Warmth,
-  write: Band,
-  cache: CacheForecast,
-  on: readonly Phase[],
-  cases: { hot: Setting; cool: Setting }
-): Band {
+export function sustainedUnder(warmth: Warmth, write: Band, cache: CacheForecast, work: AtWork): Band {
+  const { on, cool } = work;
+  const last = on.length - 1;
+  if (cool) {
+    const typical = on[last]!.rate;
+    return { low: Math.min(cache.sustained.low, typical), typical, high: Math.max(cache.sustained.high, typical) };
+  }
+  const { cases } = work;
   const typical = sustainedRate(warmth.typical, on, warmth.limits);
   const at = (end: 'low' | 'high', setting: Setting) => {
-    const phases = on.map((phase, i) => ({
-      ...phase,
-      rate: i === on.length - 1 ? cache.sustained[end] : write[end]
-    }));
+    const phases = on.map((phase, i) => ({ ...phase, rate: i === last ? cache.sustained[end] : write[end] }));
     return sustainedRate(setting, phases, warmth.limits);
   };
   return {
@@ -113,21 +73,26 @@ function meanLoad(warmth: Warmth, phases: readonly Phase[]): Load {
   let [seconds, joules, mb] = [0, 0, 0];
   for (const { work, rate, perMB, volumeMB } of phases) {
     seconds += volumeMB / rate + volumeMB * perMB;
-    joules += (warmth.heat[work === 'idle' ? 'read' : work] * volumeMB) / 1000;
+    joules += (warmth.draw[work === 'idle' ? 'read' : work] * volumeMB) / 1000;
     mb += volumeMB;
   }
-  if (warmth.heat.write <= 0) return { work: 'write', rate: mb / seconds, perMB: 0 };
+  if (warmth.draw.write <= 0) return { work: 'write', rate: mb / seconds, perMB: 0 };
   // A rate of writing that makes this heat.
-  return { work: 'write', rate: (joules / warmth.heat.write / seconds) * 1000, perMB: 0 };
+  return { work: 'write', rate: (joules / warmth.draw.write / seconds) * 1000, perMB: 0 };
 }
 
 /** A build at work: the phases of its job, or of writing on; what goes on for ever of them; and its likely cases. */
-export type Running = {
+export type AtWork = {
+  /** Writing without end, whatever the job is. */
+  on: readonly Phase[];
   phases: readonly Phase[];
   steadily: readonly Phase[];
   /** Share of its way that the case goes. */
   share: number;
-  cases: LikelyCases;
+  /** Made when somebody asks for them. */
+  readonly cases: LikelyCases;
+  /** Whether nothing of it ever throttles, not even in the likely hot case. */
+  cool: boolean;
   freeGB: number;
 };
 const AT_REST: readonly Phase[] = [{ work: 'idle', rate: 0, perMB: 0, volumeMB: Infinity }];
@@ -144,51 +109,73 @@ function dutyShare(warmth: Warmth, phases: readonly Phase[], perDay: number | un
 }
 
 /** The phases that steady temperatures are for: a job at its own mean, else writing without end. */
-export function runningOn(
+export function atWork(
   warmth: Warmth,
   on: readonly Phase[],
   job: readonly Phase[] | null,
   perDay: number | undefined,
   rate: Band,
   freeGB: number
-): Running {
-  const steadily = job ? [{ ...meanLoad(warmth, job), volumeMB: Infinity }] : on;
-  const share = job ? dutyShare(warmth, job, perDay) : 1;
+): AtWork {
+  const steadily = job ? [endless(meanLoad(warmth, job))] : on;
+  const phases = job ?? on;
+  let made: LikelyCases | undefined;
+  const cases = () => (made ??= likelyCases(warmth, steadily[steadily.length - 1]!, rate));
   return {
-    phases: job ?? on,
+    on,
+    phases,
     steadily,
-    share,
-    cases: likelyCases(warmth, steadily[steadily.length - 1]!, rate),
+    share: job ? dutyShare(warmth, job, perDay) : 1,
+    get cases() {
+      return cases();
+    },
+    cool: neverThrottles(warmth, on, cases) && (!job || neverThrottles(warmth, job, cases)),
     freeGB
   };
 }
 
+const endless = ({ work, rate, perMB }: Load): Phase => ({ work, rate, perMB, volumeMB: Infinity });
+
 type Made = { thermal: NonNullable<PlanReport['thermal']>; findings: Finding[]; decisions: Decision[] };
 
+/** What of a build the thermal report looks at beside how it warms. */
+export type HeatOf = { enclosure: Enclosure; isDisk: boolean; rules: HouseRules | undefined };
+
 /**
- * The thermal part of a report. Steady temperatures are those of the job at its own duty: how far the case gets in it, or over and over;
- * without a job those of writing without end; without a link those at rest.
+ * Gives the temperature of the bridge chip: it follows the case at once, so it is no body of its own but a rise over the case,
+ * P x (6 - 10 - 16 K/W). The band takes both uncertainties as independent.
  */
-export function heatReport(
-  of: HeatOf,
-  warmth: Warmth,
-  job: Job | undefined,
-  running: Running | null,
-  marched: March | null
-): Made {
-  const { drive, enclosure, rules } = of;
+function bridgeC({ typical: { draw, knobs } }: Warmth, steady: SteadyForecast, rate: number): Band {
+  const watts = bridgeWatts(draw, rate) * knobs.bridge;
+  const { caseC } = steady;
+  const typical = caseC.typical + watts * BRIDGE_PATH.typical;
+  return {
+    low: typical - Math.hypot(caseC.typical - caseC.low, watts * (BRIDGE_PATH.typical - BRIDGE_PATH.low)),
+    typical,
+    high: typical + Math.hypot(caseC.high - caseC.typical, watts * (BRIDGE_PATH.high - BRIDGE_PATH.typical))
+  };
+}
+
+/**
+ * Writes the thermal part of a report. Steady temperatures are those of the job at its own duty: how far the case gets in it, or over
+ * and over; without a job those of writing without end; without a link those at rest.
+ */
+export function heatReport(of: HeatOf, warmth: Warmth, running: AtWork | null, marched: March | null): Made {
+  const { enclosure, rules } = of;
   const { typical: setting, limits } = warmth;
   const material = warmth.shape.plastic ? 'plastic' : 'aluminium';
   const steadily = running?.steadily ?? AT_REST;
   const load = steadily[steadily.length - 1]!;
   const cases = running?.cases ?? likelyCases(warmth, load, undefined);
-  const steady = forecastSteady(warmth, steadily, cases, running?.share);
-  const idlePower = powerAt(setting.shape, setting.heat, setting.knobs, 'idle', 0);
+  const cool = running?.cool ?? neverThrottles(warmth, steadily, () => cases);
+  const steady = forecastSteady(warmth, steadily, cases, running?.share ?? 1, cool);
+  const idlePower = powerAt(setting.shape, setting.draw, setting.knobs, 'idle', 0);
   const idle = settle(setting.network, idlePower);
   const idleW = wattsOf(idlePower);
+  const bridge = bridgeC(warmth, steady, load.work === 'idle' ? 0 : steady.typical.rate);
 
   let throttleAfterS: Band | null = null;
-  if (running) {
+  if (running && !running.cool) {
     const going = withoutEnd(running.phases);
     const at = (s: Setting) => throttleTime(s, going, limits);
     const typical = at(setting);
@@ -207,6 +194,23 @@ export function heatReport(
   const faceC = steady.caseC.typical;
   const touch = touchOf(faceC, material);
   const findings: Finding[] = [];
+  const offAtS = marched?.offAtS ?? null;
+  if (running && limits && (offAtS !== null || steady.typical.form === 'off'))
+    findings.push({
+      code: 'drive-shuts-down',
+      severity: 'check',
+      about: 'drive',
+      afterS: offAtS,
+      offC: limits.offC
+    });
+  if (running && bridge.typical > BRIDGE_LIMIT_C)
+    findings.push({
+      code: 'bridge-too-hot',
+      severity: 'check',
+      about: 'enclosure',
+      bridgeC: bridge.typical,
+      limitC: BRIDGE_LIMIT_C
+    });
   const decisions: Decision[] = [];
   if (running && limits === null && steady.controllerC.typical > DISK_LIMIT_C)
     findings.push({
@@ -219,7 +223,7 @@ export function heatReport(
   const asFault = schoolChoice('hot-case', rules) === 'fault';
   const limitC = asFault ? TOUCH[material].tenMinutesC : TOUCH[material].tenSecondsC;
   // A surface that nobody measured or stated says "too hot" only where even the likely cool case is.
-  const { cooling } = enclosure.enclosure;
+  const { cooling } = enclosure;
   const surelyC = cooling?.areaCm2 === undefined && !cooling?.measured ? steady.caseC.low : faceC;
   if (running && surelyC > limitC)
     findings.push({
@@ -247,7 +251,8 @@ export function heatReport(
     thermal: {
       steadyCaseC: steady.caseC,
       steadyControllerC: steady.controllerC,
-      steadyNandC: drive.drive.media === 'hdd' ? null : steady.nandC,
+      steadyNandC: of.isDisk ? null : steady.nandC,
+      steadyBridgeC: bridge,
       throttleAfterS,
       touch,
       form: steady.typical.form,
@@ -270,7 +275,7 @@ export function heatReport(
       startC: limits?.startC ?? null,
       influences: cases.influences
         .map(({ name, hotK, coolK }) => ({ what: KNOB_WORDS[name], hotK, coolK }))
-        .sort((a, b) => Math.abs(b.hotK) - Math.abs(a.hotK)),
+        .sort((x, y) => Math.abs(y.hotK) - Math.abs(x.hotK)),
       fitted: cooling?.measured ? { ...cooling.measured } : null
     }
   };

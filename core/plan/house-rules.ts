@@ -1,8 +1,14 @@
 import { decision, schoolChoice, type Decision, type HouseRules } from '../facts/schools.ts';
 import type { Finding } from '../findings/finding.ts';
+import type { WriteCachePolicy } from '../link/write-cache.ts';
 import type { PlanInput } from './report.ts';
 
-type Seen = { input: PlanInput; findings: readonly Finding[]; rules: HouseRules | undefined };
+type Seen = {
+  input: PlanInput;
+  findings: readonly Finding[];
+  rules: HouseRules | undefined;
+  policy: WriteCachePolicy | null;
+};
 type Remark = (seen: Seen) => Decision | undefined;
 
 /** A transfer that lasts longer than a case takes to warm through is what fans are about. GB. */
@@ -19,11 +25,13 @@ const REMARKS: readonly Remark[] = [
         )
       : undefined,
   ({ findings, rules, input: { job } }) => {
-    const slow = findings.find((f) => 'wanted' in f);
+    const slow = findings.find(
+      (f) => f.code === 'cable-limits-link' || f.code === 'port-limits-link' || f.code === 'adapter-limits-link'
+    );
     if (!slow) return undefined;
     if (schoolChoice('link', rules) !== 'by-job')
       return decision('link', rules, 'a faster link is worth having in any case');
-    return 'enough' in slow && slow.enough !== undefined
+    return slow.enough !== undefined
       ? decision('link', rules, `the job “${job!.name}” has the rate that it needs`)
       : decision(
           'link',
@@ -33,16 +41,16 @@ const REMARKS: readonly Remark[] = [
             : 'the job states no rate that it needs, so the gain is offered'
         );
   },
-  ({ input: { host, job }, rules }) =>
-    host.os.family === 'windows' && job && job.direction !== 'out'
-      ? decision(
+  ({ input: { job }, rules, policy }) =>
+    policy === null || policy.from === 'build' || job?.direction === 'out'
+      ? undefined
+      : decision(
           'write-cache',
           rules,
-          schoolChoice('write-cache', rules) === 'performance'
-            ? 'the time of the job is for a cached drive: always eject'
-            : 'every file of the job costs 2 to 10 ms more'
-        )
-      : undefined,
+          policy.policy === 'performance'
+            ? 'the forecast is for a cached drive: always eject'
+            : 'through a tunnel it writes a sixth to a half, and every file costs 2 to 10 ms'
+        ),
   ({ input: { enclosure, job, drive }, rules }) => {
     const kind = enclosure.cooling?.kind;
     const wanted = schoolChoice('cooling', rules);
@@ -81,4 +89,11 @@ const REMARKS: readonly Remark[] = [
 ];
 
 /** What the house rules decided in a plan, beyond what filesystem and pads say themselves. */
-export const remarksOf = (seen: Seen): Decision[] => REMARKS.flatMap((remark) => remark(seen) ?? []);
+export function remarksOf(seen: Seen): Decision[] {
+  const said: Decision[] = [];
+  for (const remark of REMARKS) {
+    const decided = remark(seen);
+    if (decided) said.push(decided);
+  }
+  return said;
+}

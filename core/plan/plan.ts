@@ -1,7 +1,10 @@
 import { trimAnswer } from '../filesystem/trim.ts';
-import { verdictOf, worstFirst, type Assumed, type Finding } from '../findings/finding.ts';
+import { verdictOf, worstFirst, type Finding } from '../findings/finding.ts';
 import { sentenceOf } from '../findings/words.ts';
 import { buildCost } from '../cost/build-cost.ts';
+import { ruleName } from '../facts/schools.ts';
+import { budgetOf, livesOnPort } from '../fit/electrical.ts';
+import { drawParts } from '../fit/draw.ts';
 import { runsUas, type Stage } from '../link/stages.ts';
 import type { FilledDrive } from '../parts/fill.ts';
 import type { Job } from '../parts/job.ts';
@@ -9,17 +12,19 @@ import type { Band } from '../quantities/band.ts';
 import type { StackPlan } from '../stack/plan-pads.ts';
 import { enduranceYears } from '../throughput/endurance.ts';
 import { fillOf, type CacheForecast } from '../throughput/flash-cache.ts';
+import { needGB, usableFreeGB, type JobChain } from '../throughput/job-time.ts';
 import { randomRate } from '../throughput/random.ts';
 import { remarksOf } from './house-rules.ts';
 import type { March } from '../thermal/march.ts';
-import { heatReport, runningOn, sustainedUnder, writingOn, type Running } from './heat-report.ts';
-import { fedBy, forecastJob, jobWays, needGB, phasesOf, usableFreeGB, type JobForecast } from './job-forecast.ts';
+import { assumptionsOf } from './assumptions.ts';
+import { atWork, heatReport, sustainedUnder, writingOn, type AtWork } from './heat-report.ts';
+import { forecastJob, jobSeconds, jobWays, jobWork, type JobForecast } from './job-forecast.ts';
 import type { PlanInput, PlanReport } from './report.ts';
-import { studyBuild } from './study.ts';
+import { studyBuild, type BuildStudy, type Running } from './study.ts';
 import { explain, type Explained } from './workings.ts';
 
 /** Changes whenever the same parts can give another plan; a stored plan of another version says so. */
-export const ENGINE_VERSION = '3';
+export const ENGINE_VERSION = '4';
 
 const WARRANTY_YEARS = 3;
 
@@ -87,65 +92,162 @@ export function padsToPay(
   });
 }
 
+type Figures = Pick<PlanReport, 'throughput' | 'cache' | 'job'>;
+type Forecast = { figures: Figures; fed: CacheForecast | null; marched: March | null; work: AtWork };
+
+/** Forecasts what a chain does that connects: rates, cache and job, with what throttling takes of them. */
+function forecastOf(
+  { job, drive: { media } }: PlanInput,
+  { drive, enclosure, port, negotiation, freeGB, warmth }: BuildStudy,
+  { read, write, cache, chain }: Running
+): Forecast {
+  const on = writingOn(write.band, cache, media === 'hdd' ? null : fillOf(drive, freeGB, 'typical'));
+  const wanted = job ? jobWork(job, chain) : null;
+  const work = atWork(warmth, on, wanted?.phases ?? null, job?.perDay, write.band, freeGB);
+  const uas = runsUas(port, enclosure);
+  const mode = negotiation.mode!;
+  const figures: Figures = {
+    throughput: {
+      read: read.band,
+      write: write.band,
+      sustainedWrite: sustainedUnder(warmth, write.band, cache, work),
+      random4kRead: randomRate(drive, mode, uas, 'read'),
+      random4kWrite: randomRate(drive, mode, uas, 'write')
+    },
+    cache: { cliffAtGB: cache.cliffAtGB, recoverS: cache.recoverS }
+  };
+  if (!job || !wanted) return { figures, fed: null, marched: null, work };
+  const { forecast, marched } = forecastJob(job, chain, wanted, {
+    limits: work.cool ? null : warmth.limits,
+    typical: warmth.typical,
+    ...(work.cool ? {} : { ends: { slow: work.cases.hot, fast: work.cases.cool } })
+  });
+  figures.job = { ...forecast, ways: jobWays(job, chain, wanted.ways, forecast.seconds.typical) };
+  return { figures, fed: wanted.fed, marched, work };
+}
+
+/** A time that differs by less than this share is not worth a finding. */
+const WORTH_SAYING = 0.1;
+
+/** What Windows' quick removal costs a job through its files alone, where the rate does not show it. */
+function filePolicyFinding(job: Job, { policy, rules, findings }: BuildStudy, chain: JobChain): Finding | undefined {
+  if (!chain.quickRemoval || (job.files ?? 0) < 2 || job.direction === 'out') return undefined;
+  if (findings.some(({ code }) => code === 'write-cache-policy')) return undefined;
+  const now = jobSeconds(job, chain, null);
+  const better = jobSeconds(job, { ...chain, quickRemoval: false }, null);
+  return 1 - better / now > WORTH_SAYING
+    ? {
+        code: 'write-cache-policy',
+        severity: 'limit',
+        about: 'host',
+        from: policy!.from,
+        now,
+        better,
+        of: 'job',
+        rule: ruleName('write-cache', rules)
+      }
+    : undefined;
+}
+
+/** What comes to light only once a working chain is forecast: of its job, and of heat in it. */
+function forecastFindings(input: PlanInput, study: BuildStudy, running: Running, made: Forecast): Finding[] {
+  const { job, drive } = input;
+  const { needs, usable, warmth } = study;
+  const { figures, fed, marched, work } = made;
+  const findings: Finding[] = [];
+  const gives = figures.throughput.sustainedWrite!.typical;
+  if (needs && gives < needs.MBps * (1 - 1e-9))
+    findings.push({
+      code: 'job-minimum-missed',
+      severity: 'limit',
+      about: 'job',
+      needs: needs.MBps,
+      gives,
+      assumed: needs.assumed
+    });
+  if (!job || !figures.job) return findings;
+  const free = usableFreeGB(usable, drive.fillFraction);
+  findings.push(...jobFindings(job, free, figures.job, fed!, running.chain.write, drive));
+  const policy = filePolicyFinding(job, study, running.chain);
+  if (policy) findings.push(policy);
+  if (marched && marched.throttleAtS !== null)
+    findings.push({
+      code: 'throttles-in-job',
+      severity: 'limit',
+      about: 'job',
+      afterS: marched.throttleAtS,
+      from: work.phases.find((phase) => phase.volumeMB > 0)!.rate,
+      to: marched.throttledMBps,
+      form: marched.form === 'saw-tooth' ? 'saw-tooth' : 'plateau',
+      startC: warmth.limits!.startC
+    });
+  return findings;
+}
+
+/** What a build draws, part by part, and what its port gives; null without a chain that writes. */
+function powerReport({ pairing, need, broken, running, warmth }: BuildStudy): PlanReport['power'] {
+  const rate = pairing.writeMBps;
+  if (broken || !running || !rate || !need) return null;
+  const { draw, steady, peak } = need;
+  const { idleW, efficiency, bridgeRestW, fanW } = warmth.draw;
+  const fromPort = livesOnPort(pairing);
+  return {
+    steadyW: steady,
+    peakW: peak,
+    idleW: idleW.typical / efficiency + bridgeRestW + fanW,
+    portW: fromPort ? budgetOf(pairing) : null,
+    portStated: pairing.portWatts.stated,
+    parts: drawParts(draw, rate).filter(({ W }) => W.high > 0)
+  };
+}
+
+const NOTHING: PlanReport['throughput'] = {
+  read: null,
+  write: null,
+  sustainedWrite: null,
+  random4kRead: null,
+  random4kWrite: null
+};
+
+/** What a chain looks like in a report. */
+const linkReport = (mode: PlanReport['link']['mode'], running: Running | null): PlanReport['link'] => ({
+  mode,
+  stages: running ? running.stages.map(({ stage, label, MBps, writeMBps }) => ({ stage, label, MBps, writeMBps })) : [],
+  bottleneck: running?.read.at ?? null,
+  alsoLimits: running?.read.also ?? [],
+  writeBottleneck: running?.write.at ?? null
+});
+
 /**
  * Judges one build: parts in, report out, in closed form. Pure; no clock, no randomness.
- * Where link or fit fail, throughput and bottleneck are null and the findings say why; the rest of the report still comes.
+ * Where link or fit fail, throughput and bottleneck are null, the findings say why, and `ifItFitted` keeps the figures of the chain
+ * where there is one; the rest of the report still comes. Findings about power take no figure away.
  * @param options.workings whether every figure comes with its formula, the numbers put in and the source
  * @throws RangeError if the host has no port of that id
  */
 export function plan(input: PlanInput, options: { workings: boolean } = { workings: true }): PlanReport {
-  const { host, cable, job, quotes } = input;
-  const assumed: Assumed[] = [];
-  const assume = (part: Assumed['part'], field: string, value: Assumed['value'], from: string) =>
-    void assumed.push({ part, field, value, from });
-  const study = studyBuild(input, assume);
-  const { rules, port, drive, enclosure, negotiation, pairing, findings, broken, stages, read, write, cache } = study;
-  const { freeGB, pads, advice, decisions, usable, heatOf, warmth, offer } = study;
-  const uas = runsUas(port, enclosure);
-  const random = (direction: 'read' | 'write') =>
-    broken ? null : randomRate(drive, negotiation.mode!, uas, direction);
+  const { host, job, quotes } = input;
+  const study = studyBuild(input);
+  const { rules, port, drive, enclosure, negotiation, pairing, findings, broken, running } = study;
+  const { freeGB, pads, advice, decisions, usable, warmth } = study;
+  const { mode } = negotiation;
 
-  let forecast: PlanReport['job'];
-  let marched: March | null = null;
-  let running: Running | null = null;
-  let sustained: Band | null = null;
-  if (write && cache && offer) {
-    const on = writingOn(write.band, cache, fillOf(drive, freeGB, 'typical'));
-    const phases = job ? phasesOf(job, offer, fedBy(offer)) : null;
-    running = runningOn(warmth, on, phases, job?.perDay, write.band, freeGB);
-    const { cases } = running;
-    sustained = sustainedUnder(warmth, write.band, cache, on, cases);
-    if (job && phases) {
-      const made = forecastJob(job, offer, {
-        limits: warmth.limits,
-        typical: warmth.typical,
-        ends: { slow: cases.hot, fast: cases.cool }
-      });
-      ({ marched } = made);
-      forecast = { ...made.forecast, ways: jobWays(job, offer, made.fed, made.forecast.seconds.typical) };
-      const free = usableFreeGB(usable, input.drive.fillFraction);
-      findings.push(...jobFindings(job, free, forecast, made.fed, write.band, input.drive));
-      if (marched && marched.throttleAtS !== null)
-        findings.push({
-          code: 'throttles-in-job',
-          severity: 'limit',
-          about: 'job',
-          afterS: marched.throttleAtS,
-          from: phases.find((phase) => phase.volumeMB > 0)!.rate,
-          to: marched.throttledMBps,
-          form: marched.form === 'plateau' ? 'plateau' : 'saw-tooth',
-          startC: warmth.limits!.startC
-        });
-    }
-  }
-  const warm = heatReport(heatOf, warmth, job, running, marched);
+  const made = running && forecastOf(input, study, running);
+  const works = broken ? null : running;
+  if (works && made) findings.push(...forecastFindings(input, study, works, made));
+  const warm = heatReport(
+    { enclosure: input.enclosure, isDisk: input.drive.media === 'hdd', rules },
+    warmth,
+    works && made ? made.work : null,
+    works && made ? made.marched : null
+  );
   findings.push(...warm.findings);
 
   const cost = buildCost(
     [
       { role: 'drive', id: input.drive.id },
       { role: 'enclosure', id: input.enclosure.id },
-      ...(cable && negotiation.cable === cable ? [{ role: 'cable', id: cable.id }] : []),
+      ...(negotiation.cableFrom === 'chosen' ? [{ role: 'cable', id: negotiation.cable!.id }] : []),
       ...padsToPay(input, pads)
     ],
     quotes,
@@ -153,46 +255,39 @@ export function plan(input: PlanInput, options: { workings: boolean } = { workin
     usable,
     input.exchange
   );
+  const link = linkReport(mode, works);
 
   const report: PlanReport = {
     engine: ENGINE_VERSION,
     verdict: verdictOf(findings),
-    findings: worstFirst(findings).map((finding) => ({
-      code: finding.code,
-      severity: finding.severity,
-      about: finding.about,
-      ...sentenceOf(finding)
-    })),
-    link: {
-      mode: negotiation.mode,
-      stages: stages.map(({ stage, label, MBps, writeMBps }) => ({ stage, label, MBps, writeMBps })),
-      bottleneck: read?.at ?? null,
-      alsoLimits: read?.also ?? [],
-      writeBottleneck: write?.at ?? null
-    },
-    throughput: {
-      read: read?.band ?? null,
-      write: write?.band ?? null,
-      sustainedWrite: sustained,
-      random4kRead: random('read'),
-      random4kWrite: random('write')
-    },
-    reachable: broken ? null : reachableOf(drive, stages),
-    cache: { cliffAtGB: cache?.cliffAtGB ?? null, recoverS: cache?.recoverS ?? null },
-    trim:
-      write && cache
-        ? trimAnswer({
-            mode: negotiation.mode!,
-            port,
-            enclosure,
-            drive,
-            filesystem: advice.first.filesystem,
-            os: host.os.family,
-            cache,
-            write: write.band
-          })
-        : null,
-    ...(forecast ? { job: forecast } : {}),
+    findings: worstFirst(findings).map((finding) => {
+      const said = sentenceOf(finding);
+      const { code, severity, about } = finding;
+      const { message, reason, remedy } = said;
+      return remedy === undefined
+        ? { code, severity, about, message, reason }
+        : { code, severity, about, message, reason, remedy };
+    }),
+    link,
+    throughput: works && made ? made.figures.throughput : NOTHING,
+    reachable: works ? reachableOf(drive, works.stages) : null,
+    cache: works && made ? made.figures.cache : { cliffAtGB: null, recoverS: null },
+    trim: works
+      ? trimAnswer({
+          mode: mode!,
+          port,
+          enclosure,
+          drive,
+          filesystem: advice.first.filesystem,
+          os: host.os.family,
+          cache: works.cache,
+          write: works.write.band
+        })
+      : null,
+    ...(works && made?.figures.job ? { job: made.figures.job } : {}),
+    ifItFitted: broken && running && made ? { link: linkReport(mode, running), ...made.figures } : null,
+    power: powerReport(study),
+    measured: works && job ? (input.measured ?? null) : null,
     stack: {
       components: pads.rows,
       bowMm: pads.bowMm,
@@ -202,8 +297,13 @@ export function plan(input: PlanInput, options: { workings: boolean } = { workin
     thermal: warm.thermal,
     filesystem: advice,
     cost,
-    assumed,
-    houseRules: [...decisions, ...pads.decisions, ...warm.decisions, ...remarksOf({ input, findings, rules })],
+    assumed: assumptionsOf(input, study),
+    houseRules: [
+      ...decisions,
+      ...pads.decisions,
+      ...warm.decisions,
+      ...remarksOf({ input, findings, rules, policy: study.policy })
+    ],
     workings: []
   };
   if (options.workings) {
@@ -213,9 +313,9 @@ export function plan(input: PlanInput, options: { workings: boolean } = { workin
       drive,
       enclosure,
       pairing,
-      stages,
-      read,
-      write,
+      stages: works?.stages ?? [],
+      read: works?.read ?? null,
+      write: works?.write ?? null,
       usable,
       freeGB,
       report

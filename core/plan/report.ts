@@ -19,6 +19,15 @@ const filesystem = z.enum(FILESYSTEM_IDS);
 
 export const houseRulesSchema = z.record(z.string().max(40), z.string().max(40));
 
+/** What was measured on this very chain: it stands in the place of the forecast where a job's time is worked out. */
+export const measuredSchema = z.strictObject({
+  readMBps: z.number().min(0.001).max(1e5).optional(),
+  writeMBps: z.number().min(0.001).max(1e5).optional(),
+  date: z.iso.date(),
+  simulated: z.boolean().optional().describe('on the stand-in rig; counts in a demo crate only')
+});
+export type Measured = z.infer<typeof measuredSchema>;
+
 /** What a plan is made from, every part in full. */
 export const planInputSchema = z.strictObject({
   host: hostSchema,
@@ -33,6 +42,9 @@ export const planInputSchema = z.strictObject({
   quotes: z.array(quoteSchema).max(5000).optional(),
   houseRules: houseRulesSchema.optional(),
   knownPairs: z.array(knownPairSchema).max(500).optional(),
+  /** How Windows treats the drive, where somebody looked; else the house rule, else its default. */
+  writeCache: z.enum(['performance', 'quick-removal']).optional(),
+  measured: measuredSchema.optional(),
   /** Quotes in other currencies are converted into this one with the newest rate entered for them. */
   exchange: z.strictObject({ currency: currency(), rates: z.array(exchangeRateSchema).max(1000) }).optional()
 });
@@ -42,9 +54,10 @@ const thermalSchema = z.strictObject({
   steadyCaseC: bandSchema.describe('outer face of the case while the work goes on'),
   steadyControllerC: bandSchema.describe('as the drive reports it; of a hard disk, the disk'),
   steadyNandC: bandSchema.nullable(),
+  steadyBridgeC: bandSchema.nullable().default(null).describe('the bridge chip, over the case'),
   throttleAfterS: bandSchema.nullable(),
   touch: z.enum(['comfortable', 'brief', 'do-not-hold']),
-  form: z.enum(['none', 'saw-tooth', 'plateau']).describe('what throttling looks like once warmed through'),
+  form: z.enum(['none', 'saw-tooth', 'plateau', 'off']).describe('what throttling looks like once warmed through'),
   load: z
     .strictObject({ work: z.enum(['idle', 'read', 'write', 'post']), MBps: z.number(), share: z.number() })
     .describe('the work that the steady temperatures are for, and the share of its way that the case goes in it'),
@@ -102,31 +115,73 @@ export const workingSchema = z.strictObject({
   source: z.string()
 });
 
+const linkSchema = z.strictObject({
+  mode: z.enum(LINK_MODE_IDS as [LinkMode, ...LinkMode[]]).nullable(),
+  stages: z.array(z.strictObject({ stage: stageName, label: z.string(), MBps: bandSchema, writeMBps: bandSchema })),
+  bottleneck: stageName.nullable(),
+  alsoLimits: z.array(stageName),
+  writeBottleneck: stageName.nullable()
+});
+const throughputSchema = z.strictObject({
+  read: bandSchema.nullable(),
+  write: bandSchema.nullable(),
+  sustainedWrite: bandSchema.nullable(),
+  random4kRead: bandSchema.nullable(),
+  random4kWrite: bandSchema.nullable()
+});
+const cacheSchema = z.strictObject({ cliffAtGB: bandSchema.nullable(), recoverS: bandSchema.nullable() });
+const jobForecastSchema = z.strictObject({
+  seconds: bandSchema,
+  cliffReached: z.boolean(),
+  throttleReached: z.boolean().nullable(),
+  fits: z.boolean(),
+  ways: z
+    .array(
+      z.strictObject({
+        direction: z.enum(['in', 'out']),
+        seconds: z.number(),
+        MBps: z.number(),
+        limitedBy: z.enum(['files', 'host-disk', 'host-disk-cache', 'drive-cache', 'drive', 'link', 'heat']),
+        spent: z.strictObject({
+          bytes: z.number(),
+          afterCliff: z.number(),
+          files: z.number(),
+          throttled: z.number().default(0)
+        })
+      })
+    )
+    .default([])
+});
+
+/** What a build draws from its port. */
+const powerSchema = z.strictObject({
+  steadyW: bandSchema.describe('while it writes as fast as its chain lets it'),
+  peakW: bandSchema,
+  idleW: z.number(),
+  portW: z.number().nullable().describe('what the port gives; null where the build has a supply of its own'),
+  portStated: z.boolean(),
+  parts: z.array(
+    z.strictObject({
+      what: z.enum(['drive-rest', 'drive-data', 'converter', 'bridge', 'fan']),
+      W: bandSchema,
+      assumed: z.boolean()
+    })
+  )
+});
+
 /** What an earlier engine did not say yet is filled with nothing, so that a stored plan of it can still be read. */
 export const planReportSchema = z.strictObject({
   engine: z.string().describe('version of the engine that made this plan'),
   verdict: z.enum(['works', 'limited', 'check', 'fails']),
   findings: z.array(findingSchema),
-  link: z.strictObject({
-    mode: z.enum(LINK_MODE_IDS as [LinkMode, ...LinkMode[]]).nullable(),
-    stages: z.array(z.strictObject({ stage: stageName, label: z.string(), MBps: bandSchema, writeMBps: bandSchema })),
-    bottleneck: stageName.nullable(),
-    alsoLimits: z.array(stageName),
-    writeBottleneck: stageName.nullable()
-  }),
-  throughput: z.strictObject({
-    read: bandSchema.nullable(),
-    write: bandSchema.nullable(),
-    sustainedWrite: bandSchema.nullable(),
-    random4kRead: bandSchema.nullable(),
-    random4kWrite: bandSchema.nullable()
-  }),
+  link: linkSchema,
+  throughput: throughputSchema,
   /** How much of the drive's rating the rest of the chain can use, percent. */
   reachable: z
     .strictObject({ readPercent: z.number().nullable(), writePercent: z.number().nullable() })
     .nullable()
     .default(null),
-  cache: z.strictObject({ cliffAtGB: bandSchema.nullable(), recoverS: bandSchema.nullable() }),
+  cache: cacheSchema,
   trim: z
     .strictObject({
       answer: z.enum(['yes', 'no', 'unknown', 'not-needed']),
@@ -137,30 +192,19 @@ export const planReportSchema = z.strictObject({
     })
     .nullable()
     .default(null),
-  job: z
+  job: jobForecastSchema.optional(),
+  /** What would be if the parts fitted; null where they do, and where no link comes about. */
+  ifItFitted: z
     .strictObject({
-      seconds: bandSchema,
-      cliffReached: z.boolean(),
-      throttleReached: z.boolean().nullable(),
-      fits: z.boolean(),
-      ways: z
-        .array(
-          z.strictObject({
-            direction: z.enum(['in', 'out']),
-            seconds: z.number(),
-            MBps: z.number(),
-            limitedBy: z.enum(['files', 'host-disk', 'host-disk-cache', 'drive-cache', 'drive', 'link', 'heat']),
-            spent: z.strictObject({
-              bytes: z.number(),
-              afterCliff: z.number(),
-              files: z.number(),
-              throttled: z.number().default(0)
-            })
-          })
-        )
-        .default([])
+      link: linkSchema,
+      throughput: throughputSchema,
+      cache: cacheSchema,
+      job: jobForecastSchema.optional()
     })
-    .optional(),
+    .nullable()
+    .default(null),
+  power: powerSchema.nullable().default(null).describe('null where parts do not go together'),
+  measured: measuredSchema.nullable().default(null).describe('the rates that the time of the job rests on'),
   stack: z.strictObject({
     components: z.array(
       z.strictObject({
@@ -204,7 +248,8 @@ export const planReportSchema = z.strictObject({
       part: about,
       field: z.string(),
       value: z.union([z.number(), z.string(), z.boolean()]),
-      from: z.string()
+      from: z.string(),
+      figures: z.array(z.string()).default([]).describe('groups of figures that rest on it')
     })
   ),
   houseRules: z.array(decisionSchema).default([]).describe('the schools that decided something here'),

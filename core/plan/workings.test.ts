@@ -1,3 +1,4 @@
+import type { Band } from '../quantities/band';
 import { describe, expect, it } from 'vitest';
 import { aCable, aDrive, aHost, anEnclosure, anInput } from '../../tests/parts';
 import { plan } from './plan';
@@ -11,9 +12,9 @@ const workingsOf = (change: Parameters<typeof anInput>[0]) => {
 
 describe('each figure with its formula, the numbers put in, and its source', () => {
   it('the mode: what each part offers, and what is common', () => {
-    const mode = workingsOf({ cable: aCable({ modes: ['usb-10g'] }) })('link.mode');
+    const mode = workingsOf({ cable: aCable({ modes: ['usb-10g'], active: true }) })('link.mode');
     expect(mode.substituted).toBe(
-      'port {USB4 40 Gb/s, USB4 20 Gb/s, USB 10 Gb/s, USB 5 Gb/s, USB 2.0} ∩ cable {USB 10 Gb/s, USB 5 Gb/s, USB 2.0} ∩ enclosure {USB4 40 Gb/s, Thunderbolt 3, USB4 20 Gb/s, USB 10 Gb/s, USB 5 Gb/s, USB 2.0}'
+      'port {USB4 40 Gb/s, USB4 20 Gb/s, USB 10 Gb/s, USB 5 Gb/s, USB 2.0} ∩ cable {USB 10 Gb/s, USB 5 Gb/s, USB 2.0} ∩ enclosure {USB4 40 Gb/s, Thunderbolt 3, USB4 20 Gb/s, Thunderbolt 3 at 20 Gb/s, USB 10 Gb/s, USB 5 Gb/s, USB 2.0}'
     );
     expect(mode.result).toBe('USB 10 Gb/s');
   });
@@ -37,13 +38,13 @@ describe('each figure with its formula, the numbers put in, and its source', () 
       capacityTB: 1
     };
     expect(workingsOf({ drive: bare })('stage.drive')).toMatchObject({
-      formula: 'class rating × 0.5 – 0.85 – 1',
+      formula: 'class rating × 0.5 – 0.95 – 1',
       source: 'class template (assumed)'
     });
   });
 
   it('read and write: the minimum over the stages, and which one it is', () => {
-    const read = workingsOf({ cable: aCable({ modes: ['usb-10g'] }) })('throughput.read');
+    const read = workingsOf({ cable: aCable({ modes: ['usb-10g'], active: true }) })('throughput.read');
     expect(read.substituted).toBe('min(port 3000, cable 1000, bridge 3400, slot 6890, drive 6650)');
     expect(read.source).toBe('cable is the lowest stage');
   });
@@ -52,7 +53,7 @@ describe('each figure with its formula, the numbers put in, and its source', () 
     const at = workingsOf({});
     expect(at('cache.cliffAtGB').formula).toBe('cache / (1 − drain / ingress)');
     expect(at('cache.cliffAtGB').substituted).toContain('cache 200 GB; free 2000 GB; ingress 3400 MB/s; drain 0 MB/s');
-    const steady = workingsOf({ cable: aCable({ modes: ['usb-10g'] }) });
+    const steady = workingsOf({ cable: aCable({ modes: ['usb-10g'], active: true }) });
     expect(steady('cache.cliffAtGB')).toBeUndefined();
     expect(steady('throughput.sustainedWrite').formula).toContain('no cliff behind this link');
     expect(workingsOf({ drive: aDrive({ flash: { cell: 'tlc', dram: true } }) })('cache.cliffAtGB').formula).toContain(
@@ -62,7 +63,9 @@ describe('each figure with its formula, the numbers put in, and its source', () 
 
   it('power: (1.5 + 1.5 x 3.4)/0.88 + 2.2 = 9.7 W', () => {
     const power = workingsOf({})('power.steady');
-    expect(power.result).toBeCloseTo((1.5 + 1.5 * 3.4) / 0.88 + 2.2, 9);
+    expect((power.result as Band).typical).toBeCloseTo((1.5 + 1.5 * 3.4) / 0.88 + 2.2, 9);
+    // each part, and what of it is only assumed
+    expect(power.substituted).toContain('drive at rest 1.5 W (assumed) + moving data 5.1 W (assumed)');
     expect(power.unit).toBe('W');
   });
 

@@ -2,7 +2,6 @@ import { DRAIN_SHARE } from '../facts/flash.ts';
 import { FILESYSTEMS } from '../facts/filesystems.ts';
 import { LINK_MODES } from '../facts/link-modes.ts';
 import { PCIE_LANE_MBPS } from '../facts/buses.ts';
-import { steadyPower } from '../fit/electrical.ts';
 import type { Pairing } from '../fit/rule.ts';
 import { modesOf } from '../link/modes.ts';
 import { slotLink, type Bottleneck, type Stage, type StageName } from '../link/stages.ts';
@@ -89,17 +88,21 @@ function stageWorkings(x: Explained): Working[] {
       const stated = x.drive.drive.readMBps !== undefined;
       return {
         ...base,
-        formula: stated ? 'rating × 0.85 – 0.95 – 1' : 'class rating × 0.5 – 0.85 – 1',
-        substituted: `${figure(x.drive.rated)} MB/s × ${stated ? '0.85 – 0.95 – 1' : '0.5 – 0.85 – 1'}`,
+        formula: stated ? 'rating × 0.85 – 0.95 – 1' : 'class rating × 0.5 – 0.95 – 1',
+        substituted: `${figure(x.drive.rated)} MB/s × ${stated ? '0.85 – 0.95 – 1' : '0.5 – 0.95 – 1'}`,
         source: stated ? 'data sheet, “up to”' : 'class template (assumed)'
       };
     }
     const tunnel =
       stage.stage === 'port' && x.port.tunnelMBps !== undefined ? `; tunnel share ${x.port.tunnelMBps} MB/s` : '';
+    const policy =
+      stage.stage === 'port' && x.report.findings.some((f) => f.code === 'write-cache-policy')
+        ? '; writing, Windows’ quick removal leaves a sixth to a half of it'
+        : '';
     return {
       ...base,
       formula: 'band of the link mode, whole chain healthy',
-      substituted: `${stage.label}: ${dash(stage.MBps)}${tunnel}`,
+      substituted: `${stage.label}: ${dash(stage.MBps)}${tunnel}${policy}`,
       source: LINK_MODES[x.pairing.negotiation.mode!].source
     };
   });
@@ -148,7 +151,9 @@ function rateWorkings(x: Explained): Working[] {
     const heat =
       form === 'none'
         ? '; it never gets hot enough to throttle'
-        : `; throttling takes its share (${form === 'plateau' ? 'a plateau' : 'a saw-tooth'})`;
+        : form === 'off'
+          ? '; once warmed through the drive switches itself off, and nothing is written any more'
+          : `; throttling takes its share (${form === 'plateau' ? 'a plateau' : 'a saw-tooth'})`;
     workings.push({
       figure: 'throughput.sustainedWrite',
       formula: cache.cliffAtGB
@@ -170,13 +175,15 @@ function rateWorkings(x: Explained): Working[] {
     if (!band) continue;
     workings.push({
       figure: `throughput.random4k${direction}`,
-      formula: '4096 B / (t_media + t_link)',
+      formula: direction === 'Write' ? '4096 B / (t_media + t_link + t_host)' : '4096 B / (t_media + t_link)',
       substituted: `4096 B / ${figure(4096 / band.high)} – ${figure(4096 / band.typical)} – ${figure(4096 / band.low)} µs`,
       result: band,
       unit: 'MB/s',
       source:
         drive.drive.media === 'hdd'
-          ? 'seek and half a turn, queue depth 1'
+          ? direction === 'Write'
+            ? 'the disk’s own cache takes it; queue depth 1, an estimate'
+            : 'seek and half a turn, queue depth 1'
           : 'NAND or buffer latency and the link’s, queue depth 1'
     });
   }
@@ -186,12 +193,16 @@ function rateWorkings(x: Explained): Working[] {
 function jobWorkings({ input: { job, host }, report, read, write }: Explained): Working[] {
   if (!job || !report.job || !read || !write) return [];
   const { seconds, ways } = report.job;
+  const now = {
+    read: report.measured?.readMBps ?? read.band.typical,
+    write: report.measured?.writeMBps ?? write.band.typical
+  };
   const rates =
     job.direction === 'out'
-      ? `read ${rate(read.band.typical)}`
+      ? `read ${rate(now.read)}`
       : job.direction === 'in'
-        ? `write ${rate(write.band.typical)}`
-        : `write ${rate(write.band.typical)}, then read ${rate(read.band.typical)}`;
+        ? `write ${rate(now.write)}`
+        : `write ${rate(now.write)}, then read ${rate(now.read)}`;
   const own = host.internalDisk
     ? `; ${host.name}’s own disk reads ${host.internalDisk.readMBps} and writes ${host.internalDisk.writeMBps} MB/s`
     : '';
@@ -202,7 +213,11 @@ function jobWorkings({ input: { job, host }, report, read, write }: Explained): 
       substituted: `${figure(job.transferGB)} GB, ${job.files ?? 1} files; ${rates} MB/s${report.cache.cliffAtGB && job.direction !== 'out' ? `; cliff at ${figure(report.cache.cliffAtGB.typical)} GB` : ''}${own}`,
       result: seconds,
       unit: 's',
-      source: `${duration(seconds.low)} to ${duration(seconds.high)}; per-file cost by filesystem and link`
+      source: `${duration(seconds.low)} to ${duration(seconds.high)}; per-file cost by filesystem and link${
+        report.measured
+          ? `; with the rates ${report.measured.simulated ? 'of the simulated rig' : 'measured'} on ${day(report.measured.date)} in the place of the forecast`
+          : ''
+      }`
     },
     {
       figure: 'job.limit',
@@ -288,7 +303,8 @@ function heatWorkings({ report: { thermal, stack } }: Explained): Working[] {
   const workings: Working[] = [
     {
       figure: 'thermal.case',
-      formula: 'T = ambient + Q / (h A), h = 1.32 (ΔT / L)^0.25 + 4 ε σ Tm³; a fan 25 – 30 – 35 W/(m² K)',
+      formula:
+        'T = ambient + Q / (h A + desk), h = c (ΔT / L)^0.25 + 4 ε σ Tm³, c 1.42 for standing faces, 1.32 for the upper one; a fan 25 – 30 – 35 W/(m² K)',
       substituted: `${figure(thermal.watts)} W ${work}, at ${figure(thermal.ambientC)} °C in the room; time constant ${duration(thermal.timeConstantS)}${duty}`,
       result: thermal.steadyCaseC,
       unit: '°C',
@@ -315,7 +331,9 @@ function heatWorkings({ report: { thermal, stack } }: Explained): Working[] {
       source:
         thermal.form === 'none'
           ? 'no throttling once warmed through'
-          : `warmed through: ${thermal.form === 'plateau' ? 'a plateau at a lower rate' : 'a saw-tooth between two rates'}`
+          : thermal.form === 'off'
+            ? 'warmed through it switches itself off'
+            : `warmed through: ${thermal.form === 'plateau' ? 'a plateau at a lower rate' : 'a saw-tooth between two rates'}`
     },
     {
       figure: 'thermal.battery',
@@ -342,8 +360,17 @@ function heatWorkings({ report: { thermal, stack } }: Explained): Working[] {
   return workings;
 }
 
+/** What draws power, in words. */
+export const DRAW_WORD = {
+  'drive-rest': 'drive at rest',
+  'drive-data': 'moving data',
+  converter: 'lost in the converter',
+  bridge: 'bridge',
+  fan: 'fan'
+} as const;
+
 function placeWorkings(x: Explained): Working[] {
-  const { input, report, usable, pairing, write } = x;
+  const { input, report, usable, write } = x;
   const fs = FILESYSTEMS[report.filesystem.first.filesystem];
   const workings: Working[] = [
     {
@@ -366,20 +393,27 @@ function placeWorkings(x: Explained): Working[] {
       source: report.filesystem.first.because.join('; ')
     }
   ];
-  if (write && input.enclosure.externalSupply !== true) {
+  const { power } = report;
+  if (write && power) {
+    const gives =
+      power.portW === null
+        ? 'it has a supply of its own, or takes nothing from this port'
+        : `the port gives ${figure(power.portW)} W${power.portStated ? '' : ' (assumed)'}`;
     workings.push({
       figure: 'power.steady',
-      formula: '(idle + J/GB × rate) / 0.88 + bridge + fan',
-      substituted: `at ${rate(write.band.typical)} MB/s; the port gives ${figure(pairing.portWatts.watts)} W${pairing.portWatts.stated ? '' : ' (assumed)'}`,
-      result: steadyPower(pairing, write.band.typical),
+      formula: '(idle + J/GB × rate) / 0.88 + bridge at that rate + fan',
+      substituted: `${power.parts
+        .map(({ what, W, assumed }) => `${DRAW_WORD[what]} ${figure(W.typical)} W${assumed ? ' (assumed)' : ''}`)
+        .join(' + ')}; writing at ${rate(write.band.typical)} MB/s; ${gives}`,
+      result: power.steadyW,
       unit: 'W',
-      source: 'class power where the sheet gives none; converter at 88 %'
+      source: `class power where the sheet gives none; converter at 88 %; for moments about ${figure(power.peakW.typical)} W`
     });
   }
   for (const [i, row] of report.stack.components.entries()) {
     workings.push({
       figure: `stack.${i}`,
-      formula: 'compression = (t − gap) / t, gap = clearance − chip height',
+      formula: 'compression = (t − gap) / t, gap = clearance − chip height − label',
       substituted:
         row.pads.length === 0
           ? `no pad over the ${row.role}, ${row.gapMm} mm of air`

@@ -146,12 +146,23 @@ const refuse = (
   suggestions: Suggestion[] = []
 ): Reading => ({ ok: false, problem, message, suggestions });
 
+/** Groups of three digits after the first, one and the same sign between them: `1 000 000`, `1'000`. */
+const GROUPED = /^([+-]?)\s*(\d{1,3})([\s'’_])\d{3}(?:\3\d{3})*(?=$|[.,e])/i;
+/** A number that has both signs: groups of three by the one, the other for the decimals. */
+const BOTH_SIGNS = {
+  ',': /^[+-]?\d{1,3}(\.\d{3})+,\d*(e[+-]?\d+)?$/i,
+  '.': /^[+-]?\d{1,3}(,\d{3})+\.\d*(e[+-]?\d+)?$/i
+};
+
 /**
- * Reads the number part. Decimal comma and point, thin and ordinary spaces and apostrophes as thousands separators.
+ * Reads the number part. Decimal comma and point; thin and ordinary spaces, apostrophes and underscores between groups of three
+ * digits, and nowhere else: `10 20` and `5'6` are no numbers.
  * `1,200` alone may be 1.2 or 1200: both readings come back.
  */
 function readNumber(text: string): number[] {
-  const compact = text.replace(/[\s\u00a0\u202f'’_]/g, '');
+  const spaced = text.trim().replace(/^([+-])\s+/, '$1');
+  if (/[\s'’_]/.test(spaced) && /[\s'’_]/.test(spaced.replace(GROUPED, ''))) return [];
+  const compact = spaced.replace(/[\s'’_]/g, '');
   if (!/^[+-]?[\d.,]+(e[+-]?\d+)?$/i.test(compact)) return [];
   const commas = compact.split(',').length - 1;
   const points = compact.split('.').length - 1;
@@ -166,8 +177,8 @@ function readNumber(text: string): number[] {
   }
   // Both signs: the last one is the decimal sign, the other groups thousands.
   const decimalIsComma = compact.lastIndexOf(',') > compact.lastIndexOf('.');
-  const [group, decimal] = decimalIsComma ? ['.', ','] : [',', '.'];
-  if ((decimalIsComma ? commas : points) !== 1) return [];
+  const [group, decimal] = decimalIsComma ? (['.', ','] as const) : ([',', '.'] as const);
+  if (!BOTH_SIGNS[decimal].test(compact)) return [];
   return one(compact.replaceAll(group, '').replace(decimal, '.'));
 }
 
@@ -192,6 +203,12 @@ export function unitLike(text: string, like: UnitName): UnitName | undefined {
 function likelyMeant(value: number, expected: Expectation, typed: UnitName): Suggestion[] {
   const { unit, min = 0, max = Infinity } = expected;
   const fits = (v: number) => v >= min && v <= max;
+  if (UNITS[unit][0] === 'temperature') {
+    // The number stays, the scale was the other one: nobody means a thousandth of a temperature.
+    const other: UnitName = typed === '°F' ? '°C' : '°F';
+    const meant = convert(convert(value, unit, typed), other, unit);
+    return fits(meant) ? [{ text: withUnit(convert(value, unit, typed), other), value: meant }] : [];
+  }
   const isRate = UNITS[unit][0] === 'rate';
   const factors = isRate ? [1 / 8, 8, 1 / 1000, 1000] : [1 / 1000, 1000];
   const found: Suggestion[] = [];

@@ -1,7 +1,7 @@
 import { FILE_COST_S } from '../facts/flash.ts';
 import type { Alternative } from '../parts/alternative.ts';
 import type { Job } from '../parts/job.ts';
-import { needGB } from '../plan/job-forecast.ts';
+import { needGB } from '../throughput/job-time.ts';
 import type { AlternativePoint } from './request.ts';
 
 /** Of an "up to" rate this much is typical, as for drives. */

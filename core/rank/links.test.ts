@@ -40,7 +40,7 @@ describe('links that are the same to every drive', () => {
     expect(links.open[0]!.members.map((m) => m.cable)).toEqual([1, 2, 0]);
   });
   it('a slower cable is a class of its own, with a rate of its own', () => {
-    const { links } = linksOf(input({ cables: [cable(10), cable(11, { modes: ['usb-10g'] })] }));
+    const { links } = linksOf(input({ cables: [cable(10), cable(11, { modes: ['usb-10g'], active: true })] }));
     expect(links.open).toHaveLength(2);
     expect(links.rates.map((r) => r.read.typical).sort((a, b) => a - b)).toEqual([1000, 3400]);
   });
@@ -96,7 +96,7 @@ describe('over random crates', () => {
             const key = `${port} ${at}`;
             expect(seen.has(key)).toBe(false);
             seen.add(key);
-            const own = negotiate(set.ports[port]!.port, set.input.cables[at], enclosure.enclosure, () => {});
+            const own = negotiate(set.ports[port]!.port, set.input.cables[at], enclosure.enclosure);
             expect(own.plugsMeet).toBe(negotiation.plugsMeet);
             if (own.plugsMeet) expect(own.mode).toBe(negotiation.mode);
           }

@@ -1,13 +1,12 @@
 import { FIT_RULES } from '../fit/rules.ts';
 import type { Pairing } from '../fit/rule.ts';
-import { isTunnelled } from '../link/modes.ts';
+import { drawKind } from '../fit/draw.ts';
 import { negotiate, socketFor, type Negotiation } from '../link/negotiate.ts';
 import { generationOf, linkStages } from '../link/stages.ts';
 import type { FilledEnclosure } from '../parts/fill.ts';
 import { minBand, type Band } from '../quantities/band.ts';
 import type { Prepared } from './prepare.ts';
 
-const quiet = () => {};
 const linkRules = FIT_RULES.map(({ check, sees }, at) => ({ check, sees, at })).filter(({ sees }) => sees === 'link');
 
 /** The class of the cables of a port whose ends do not meet. */
@@ -123,7 +122,7 @@ export function linkFinder(set: Prepared): (enclosure: FilledEnclosure) => Links
             continue;
           }
         }
-        const negotiation = negotiate(port, cable, enclosure.enclosure, quiet);
+        const negotiation = negotiate(port, cable, enclosure.enclosure);
         pairing.negotiation = negotiation;
         let codes = '';
         let fails: { at: number; code: string } | undefined;
@@ -136,7 +135,7 @@ export function linkFinder(set: Prepared): (enclosure: FilledEnclosure) => Links
         const { mode, limiting, best, plugsMeet } = negotiation;
         const same = !meets
           ? UNPLUGGED
-          : `${mode} ${limiting.join()} ${best.cable} ${best.bridge} ${plugsMeet} ${codes}`;
+          : `${mode} ${limiting.join()} ${best.cable} ${best.bridge} ${plugsMeet} ${negotiation.cable?.yLead} ${codes}`;
         const first = alike.get(same);
         if (first) {
           first.cables.push(choice);
@@ -144,16 +143,16 @@ export function linkFinder(set: Prepared): (enclosure: FilledEnclosure) => Links
         }
         let [rate, time, chain] = [0, 0, 0];
         if (mode !== null) {
-          const stages = linkStages(negotiation, mode, port, enclosure);
+          const stages = linkStages(negotiation, mode, port, enclosure, set.quickRemoval[host]!);
           const read = stages.map((stage) => stage.MBps).reduce(minBand);
           const write = stages.map((stage) => stage.writeMBps).reduce(minBand);
-          // Bridges of a tunnel make heat of their own.
-          rate = numbered(rateAt, JSON.stringify([read, write, isTunnelled(mode)]));
+          // Bridges of one kind of mode draw alike.
+          rate = numbered(rateAt, JSON.stringify([read, write, drawKind(mode)]));
           rates[rate] = { read, write };
-          time = numbered(timeAt, `${host} ${rate} ${isTunnelled(mode)}`);
+          time = numbered(timeAt, `${host} ${rate}`);
           // Of the rules that see the whole chain only the port's power can fail, and this is all it sees of the link.
           const esata = port.plug === 'esata';
-          chain = numbered(chainAt, JSON.stringify([rate, isTunnelled(mode), esata, watts]));
+          chain = numbered(chainAt, JSON.stringify([rate, esata, watts, negotiation.cable?.yLead]));
         }
         const made: LinkClass = {
           port: portIndex,

@@ -3,16 +3,22 @@ import { schoolChoice, type HouseRules } from '../facts/schools.ts';
 import { adviseFilesystem } from '../filesystem/advise.ts';
 import { usableTiB } from '../filesystem/capacity.ts';
 import type { FindingCode } from '../findings/finding.ts';
-import { fillDrive, fillEnclosure, portPower, type FilledDrive, type FilledEnclosure } from '../parts/fill.ts';
+import {
+  fillDrive,
+  fillEnclosure,
+  portPower,
+  type FilledDrive,
+  type FilledEnclosure,
+  type PortPower
+} from '../parts/fill.ts';
 import type { Port } from '../parts/host.ts';
 import type { Alternative } from '../parts/alternative.ts';
-import { needGB, usableFreeGB } from '../plan/job-forecast.ts';
+import { needGB, usableFreeGB } from '../throughput/job-time.ts';
+import { writeCachePolicy } from '../link/write-cache.ts';
 import type { Links } from './links.ts';
 import { pricesOf, type Prices } from './prices.ts';
 import type { Filters, RankInput } from './request.ts';
 import { beginWeights, type Weights } from './request.ts';
-
-const quiet = () => {};
 
 /** What host, drive and job have to do with each other, whatever lies between them. */
 export type Suits = { fail: FindingCode | undefined; usableTiB: number; filesystem: FilesystemId };
@@ -22,7 +28,9 @@ export type Prepared = {
   rules: HouseRules | undefined;
   weights: Weights;
   filters: Filters;
-  ports: { host: number; port: Port; watts: { watts: number; stated: boolean } }[];
+  ports: { host: number; port: Port; watts: PortPower }[];
+  /** Which hosts write without a cache of their own. */
+  quickRemoval: boolean[];
   drives: { filled: FilledDrive; freeGB: number }[];
   enclosures: FilledEnclosure[];
   /** By host and drive. */
@@ -78,12 +86,13 @@ export function prepare(given: RankInput): Prepared {
     alternatives: named(given.alternatives ?? [], 'alternative'),
     weights: { ...beginWeights(job, rules).weights, ...given.weights },
     filters: given.filters ?? {},
-    ports: hosts.flatMap((host, i) => host.ports.map((port) => ({ host: i, port, watts: portPower(port, quiet) }))),
+    ports: hosts.flatMap((host, i) => host.ports.map((port) => ({ host: i, port, watts: portPower(port) }))),
+    quickRemoval: hosts.map(({ os }) => writeCachePolicy(os, rules, undefined)?.policy === 'quick-removal'),
     drives: drives.map((drive) => ({
-      filled: fillDrive(drive, quiet),
+      filled: fillDrive(drive),
       freeGB: drive.capacityTB * 1000 * (1 - (drive.fillFraction ?? 0))
     })),
-    enclosures: input.enclosures.map((enclosure) => fillEnclosure(enclosure, quiet)),
+    enclosures: input.enclosures.map((enclosure) => fillEnclosure(enclosure)),
     suits,
     prices: pricesOf(input)
   };

@@ -53,7 +53,14 @@ function theLongWay(input: RankInput, weights: Weights, filters: Filters, curren
             }
             const priced = report.cost !== null && report.cost.currency === currency;
             const cost = priced ? report.cost!.total : null;
-            const toBuy = [drive, enclosure, ...(cable ? [cable] : [])].filter((part) => !stock?.[part.id!]);
+            // Pads that the stack takes and that are not in the box; on chips that are only assumed nobody cuts any.
+            const used = report.stack.from === 'stated' ? report.stack.components.flatMap((row) => row.pads) : [];
+            const pads = (input.pads ?? []).filter(
+              ({ thicknessMm }) =>
+                used.includes(thicknessMm) &&
+                !enclosure.includedPads?.some((boxed) => boxed.thicknessMm === thicknessMm)
+            );
+            const toBuy = [drive, enclosure, ...(cable ? [cable] : []), ...pads].filter((part) => !stock?.[part.id!]);
             const sustained = report.throughput.sustainedWrite!.typical;
             const out =
               (filters.verdicts && !filters.verdicts.includes(report.verdict as 'works')) ||

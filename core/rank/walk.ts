@@ -6,17 +6,19 @@ import { jobSeconds, type JobWarmth } from '../plan/job-forecast.ts';
 import { mayThrottle, warmthOf } from '../thermal/warmth.ts';
 import { minBand, type Band } from '../quantities/band.ts';
 import { planPads, type StackPlan } from '../stack/plan-pads.ts';
-import { isTunnelled } from '../link/modes.ts';
 import { fillOf, forecastCache, type CacheForecast } from '../throughput/flash-cache.ts';
 import { linkFinder, type LinkCell, type LinkClass } from './links.ts';
 import { readingOn, sustainedRate, writingOn } from '../plan/heat-report.ts';
+import type { LinkMode } from '../facts/link-modes.ts';
 import type { Prepared } from './prepare.ts';
 
-const quiet = () => {};
+const ONE = { read: 1, write: 1 } as const;
 const NO_PADS: readonly (string | undefined)[] = [];
 
 /** What a drive in an enclosure does at one rate of the link. */
 export type Rated = {
+  /** Everything but the drive. */
+  link: { read: Band; write: Band };
   read: Band;
   write: Band;
   cache: CacheForecast;
@@ -61,6 +63,7 @@ export function* walk(set: Prepared, visitor: Visitor): Generator<number, void> 
   // One object for all of them: it is asked millions of times.
   const pairing = { knownPairs, writeMBps: undefined } as unknown as Pairing;
 
+  const warm = new Map<LinkMode, JobWarmth>();
   for (let e = 0; e < enclosures.length; e++) {
     const enclosure = enclosures[e]!;
     const { open, failing, rates, times, chains, combinations } = findLinks(enclosure);
@@ -101,21 +104,23 @@ export function* walk(set: Prepared, visitor: Visitor): Generator<number, void> 
       let slot: Band | undefined;
       let laid: StackPlan | undefined;
       const stackOf = () =>
-        (laid ??= planPads(
-          {
-            drive: input.drives[d]!,
-            doubleSided: drive.doubleSided,
-            enclosure: input.enclosures[e]!,
-            pads: input.pads,
-            rules
-          },
-          quiet
-        ));
-      const warm: [JobWarmth?, JobWarmth?] = [];
+        (laid ??= planPads({
+          drive: input.drives[d]!,
+          doubleSided: drive.doubleSided,
+          enclosure: input.enclosures[e]!,
+          pads: input.pads,
+          rules
+        }));
+      // By what the bridge draws in the mode.
+      warm.clear();
       const warmthAt = ({ first: { negotiation } }: LinkCell): JobWarmth => {
-        const mode = negotiation.mode;
-        const at = mode !== null && isTunnelled(mode) ? 1 : 0;
-        return (warm[at] ??= warmthOf(drive, enclosure, mode, stackOf(), rules, { ambientC: job.ambientC }));
+        const mode = negotiation.mode!;
+        let found = warm.get(mode);
+        if (!found) {
+          found = warmthOf(drive, enclosure, mode, stackOf(), rules, { ambientC: job.ambientC });
+          warm.set(mode, found);
+        }
+        return found;
       };
       let pads = NO_PADS;
       let padsKnown = input.pads === undefined;
@@ -124,10 +129,11 @@ export function* walk(set: Prepared, visitor: Visitor): Generator<number, void> 
         if (!at) {
           slot ??= slotStage(drive, enclosure).band;
           const rate = rates[cell.rate]!;
-          const read = minBand(minBand(rate.read, slot), drive.read);
-          const write = minBand(minBand(rate.write, slot), drive.write);
+          const link = { read: minBand(rate.read, slot), write: minBand(rate.write, slot) };
+          const read = minBand(link.read, drive.read);
+          const write = minBand(link.write, drive.write);
           const cache = forecastCache(drive, write, freeGB);
-          at = { read, write, cache, sustained: NaN, hot: false };
+          at = { link, read, write, cache, sustained: NaN, hot: false };
           rated[cell.rate] = at;
         }
         let code = chainCodes[cell.chain];
@@ -136,7 +142,7 @@ export function* walk(set: Prepared, visitor: Visitor): Generator<number, void> 
           pairing.port = port;
           pairing.portWatts = watts;
           pairing.negotiation = cell.first.negotiation;
-          pairing.writeMBps = at.write.typical;
+          pairing.writeMBps = at.write;
           code = undefined;
           for (const { check } of chainRules) {
             const finding = check(pairing);
@@ -167,13 +173,15 @@ export function* walk(set: Prepared, visitor: Visitor): Generator<number, void> 
               host: hosts[cell.host]!,
               drive,
               mode: cell.first.negotiation.mode!,
+              link: at.link,
               read: at.read,
               write: at.write,
               cache: at.cache,
               freeGB,
               usableTiB: suit.usableTiB,
               filesystem: suit.filesystem,
-              rules
+              quickRemoval: set.quickRemoval[cell.host]!,
+              diskFactor: ONE
             },
             at.hot ? warmthAt(cell) : null
           );

@@ -37,9 +37,11 @@ function settledRate({ samples, events }: SimulateReport): number {
   return ((samples.writtenGB[b]! - samples.writtenGB[a]!) * 1000) / (samples.t[b]! - samples.t[a]!);
 }
 
+const followed = { throttling: 0 };
+
 describe('the plan, in closed form, against the simulation', () => {
   it.each([1, 2, 3, 4])('job time within 3 %% or 1 K, seed %i', (seed) => {
-    let throttling = 0;
+    let [throttling, off] = [0, 0];
     for (const { input, report } of planned(seed, 40)) {
       // What does not fit is never done; the simulation goes round and round.
       if (!report.job!.fits) continue;
@@ -52,11 +54,17 @@ describe('the plan, in closed form, against the simulation', () => {
           seconds: Math.min(259_200, typical * 1.4 + 60),
           everyS: Math.max(1, typical / 500)
         })!.summary.doneS ?? Infinity;
+      // A drive that switches itself off is never done; the plan says so.
+      if (took(0) === Infinity && report.findings.some((f) => f.code === 'drive-shuts-down')) {
+        off += 1;
+        continue;
+      }
       expect(agrees(typical, took), `${input.drive.name} ${typical} against ${took(0)}`).toBe(true);
     }
-    expect(throttling).toBeGreaterThan(3);
+    followed.throttling += throttling - off;
   });
 
+  it('and enough of them throttled on the way', () => expect(followed.throttling).toBeGreaterThan(10));
   const forms = new Map<string, number>();
   it.each([5, 6, 7])('sustained write, steady temperatures and the first throttling, seed %i', (seed) => {
     for (const { input } of planned(seed, 24)) {
@@ -67,6 +75,11 @@ describe('the plan, in closed form, against the simulation', () => {
       const tag = `${JSON.stringify(input.enclosure.cooling)} ${thermal.form}`;
       forms.set(thermal.form, (forms.get(thermal.form) ?? 0) + 1);
       const last = { caseC: run.samples.caseC.at(-1)!, controllerC: run.samples.controllerC.at(-1)! };
+      if (thermal.form === 'off') {
+        expect(run.events.map((e) => e.kind)).toContain('off');
+        expect(report.throughput.sustainedWrite!.typical).toBe(0);
+        continue;
+      }
       if (input.drive.media !== 'hdd')
         expect(
           agrees(report.throughput.sustainedWrite!.typical, (k) => settledRate(k === 0 ? run : soak(input, k))),
@@ -112,7 +125,12 @@ describe('the plan, in closed form, against the simulation', () => {
         const { outerMBps, innerMBps } = input.drive.disk!;
         const k = innerMBps! / outerMBps!;
         const x = input.drive.fillFraction ?? 0;
-        expect(run.samples.MBps[1]! / (outerMBps! * Math.sqrt(1 - x * (1 - k * k)))).toBeCloseTo(1, 2);
+        // no faster than the link, whichever zone it is in
+        const zone = Math.min(
+          outerMBps! * Math.sqrt(1 - x * (1 - k * k)),
+          ...report.link.stages.slice(0, -1).map((s) => s.writeMBps.typical)
+        );
+        expect(run.samples.MBps[1]! / zone).toBeCloseTo(1, 2);
       }
     }
     expect([cliffs > 5, disks > 4]).toEqual([true, true]);

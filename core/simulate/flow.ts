@@ -2,7 +2,7 @@ import { IDLE_DRAIN_SHARE, SMR_REGION_GB, SMR_REWRITE } from '../facts/flash.ts'
 import type { FlashCache } from '../throughput/flash-cache.ts';
 import { diskRateAt } from '../throughput/disk.ts';
 import type { GB, MBps, Seconds } from '../quantities/unit.ts';
-import type { Work } from '../thermal/heat.ts';
+import type { Work } from '../thermal/power.ts';
 
 /**
  * Where data comes from and goes to, as a machine with a state: at which rate it would flow now if nothing throttled, and when
@@ -91,8 +91,10 @@ export type DiskSide = {
   inner: MBps;
   /** Where it begins, as a share of the capacity from the outer edge. */
   from: number;
-  /** The link, or the host's disk, where that is slower. */
+  /** The link and the host's own disk, in every zone; after so much from a drive the latter may fall off a cache. */
   cap: MBps;
+  hostCliffGB: GB | null;
+  hostAfter: MBps;
   /** Shingled tracks that were written before. */
   rewriting: boolean;
   shingled: boolean;
@@ -104,18 +106,26 @@ export function diskFlow(side: DiskSide, work: 'read' | 'write'): Flow {
   let rewriting = side.rewriting;
   let regionGB: GB = SMR_REGION_GB.typical;
   const collapses = () => work === 'write' && side.shingled && rewriting;
-  const zone = () => Math.min(side.cap, diskRateAt(Math.min(1, at), side.outer, side.inner));
+  let hostLeftGB = side.hostCliffGB ?? Infinity;
+  const cap = () => (hostLeftGB > EPS ? side.cap : Math.min(side.cap, side.hostAfter));
+  const zone = () => Math.min(cap(), diskRateAt(Math.min(1, at), side.outer, side.inner));
   return {
     rate: () => (collapses() && regionGB <= EPS ? Math.min(zone(), SMR_REWRITE.typical) : zone()),
     work: () => work,
     untilChange(actual) {
       if (actual <= 0) return Infinity;
       const toEnd = ((1 - at) * side.capacityGB * 1000) / actual;
-      return collapses() && regionGB > EPS ? Math.min(toEnd, (regionGB * 1000) / actual) : Math.max(toEnd, 1e-3);
+      const toHost = hostLeftGB > EPS ? (hostLeftGB * 1000) / actual : Infinity;
+      const next = Math.min(toEnd, toHost);
+      return collapses() && regionGB > EPS ? Math.min(next, (regionGB * 1000) / actual) : Math.max(next, 1e-3);
     },
     advance(actual, seconds) {
       const moved = (actual * seconds) / 1000;
       at += moved / side.capacityGB;
+      if (hostLeftGB > EPS && (hostLeftGB -= moved) <= 1e-6) {
+        hostLeftGB = 0;
+        return 'host-cliff';
+      }
       if (collapses() && regionGB > EPS) {
         regionGB -= moved;
         if (regionGB <= 1e-6) {

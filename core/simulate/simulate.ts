@@ -1,9 +1,9 @@
 import { z } from 'zod';
 import { PCIE_LANE_MBPS } from '../facts/buses.ts';
-import type { Assumed } from '../findings/finding.ts';
 import { planInputSchema, planReportSchema } from '../plan/report.ts';
+import { assumptionsOf } from '../plan/assumptions.ts';
 import { studyBuild } from '../plan/study.ts';
-import { fileCostOf } from '../plan/job-forecast.ts';
+import { diskEdges, diskStart, fileCost, hostEnd, waysOf, type Way } from '../throughput/job-time.ts';
 import { slotLink } from '../link/stages.ts';
 import { flashCacheOf } from '../throughput/flash-cache.ts';
 import { settingAt, warmthOf } from '../thermal/warmth.ts';
@@ -25,6 +25,7 @@ export const simulateOptions = {
   fan: z.boolean().optional().describe('with or without a fan, whatever the enclosure has'),
   bare: z.boolean().optional().describe('without any pads'),
   material: z.enum(['aluminium', 'plastic']).optional().describe('instead of what the enclosure is made of'),
+  stands: z.enum(['flat', 'edge', 'cloth']).optional().describe('instead of how the enclosure stands'),
   start: z.enum(['idle', 'ambient']).optional().describe('warm from being connected, or just plugged in'),
   rewrite: z.boolean().optional().describe('over what was written before: shingled disks collapse'),
   fault: z.enum(SIMULATED_FAULTS).optional(),
@@ -66,6 +67,9 @@ export const simulateReportSchema = z.strictObject({
 });
 export type SimulateReport = z.infer<typeof simulateReportSchema>;
 
+/** What the fault of the host's own disk does: after so much it takes a share of the rate. */
+const HOST_CLIFF = { GB: 60, share: 1 / 3 } as const;
+
 const sameAs = (value: number) => ({ low: value, typical: value, high: value });
 
 /**
@@ -85,6 +89,7 @@ export function simulate(input: SimulateInput): SimulateReport | null {
     fillFraction,
     ambientC,
     material,
+    stands,
     start,
     everyS,
     fault: given,
@@ -102,68 +107,76 @@ export function simulate(input: SimulateInput): SimulateReport | null {
         ? rest.enclosure
         : { ...rest.enclosure, cooling: { kind: 'passive' as const, ...cooling, material } }
   };
-  const assumed: Assumed[] = [];
-  const study = studyBuild(built, (part, field, value, from) => void assumed.push({ part, field, value, from }));
-  const { drive, enclosure, offer, rules, pads, freeGB } = study;
-  if (!offer) return null;
-  const { host, mode } = offer;
+  const study = studyBuild(built);
+  const { drive, enclosure, running, broken, rules, pads, freeGB } = study;
+  if (!running || broken) return null;
+  const { chain } = running;
+  const { host, mode } = chain;
 
   const warmth = warmthOf(drive, enclosure, mode, fault === 'pad-no-contact' ? withoutController(pads) : pads, rules, {
     ambientC: ambientC ?? job?.ambientC,
     fan,
-    bare
+    bare,
+    stands
   });
   const knobs = copyKnobs(warmth.typical.knobs);
   if (fault === 'thermal-throttle') knobs.area *= COVERED;
-  const setting = settingAt(warmth.shape, warmth.heat, knobs);
+  const setting = settingAt(warmth.shape, warmth.draw, knobs);
 
   const pcie = slotLink(drive, enclosure);
   const lane = pcie ? PCIE_LANE_MBPS[pcie.generation] : PCIE_LANE_MBPS[3];
-  const read = faultyRate(fault, 'read', offer.read.typical, lane);
-  const write = faultyRate(fault, 'write', offer.write.typical, lane);
-  const disk = host.internalDisk;
   const copies = job !== undefined && writeGB === undefined;
-  const ingress = copies ? Math.min(write, disk?.readMBps ?? Infinity) : write;
-
-  const platter = (rate: number, own: number, work: 'read' | 'write') =>
-    diskFlow(
-      {
-        capacityGB: drive.drive.capacityTB * 1000,
-        outer: drive.read.high,
-        inner: drive.read.low,
-        from: drive.drive.fillFraction ?? 0,
-        cap: rate < own ? rate : Infinity,
-        rewriting: rewrite === true || fault === 'smr-rewrite',
-        shingled: drive.drive.disk?.recording === 'smr' || fault === 'smr-rewrite'
-      },
-      work
-    );
-  const inward = (): Flow => {
-    if (drive.drive.media === 'hdd') return platter(ingress, offer.write.typical, 'write');
+  const isDisk = drive.drive.media === 'hdd';
+  /** Where a fault or the host's own disk holds a way back, MB/s: the same caps as in the plan's own job time. */
+  const capOf = (way: Way): { MBps: number; other: ReturnType<typeof hostEnd> } => {
+    const of = way === 'in' ? 'write' : 'read';
+    const link = faultyRate(fault, of, (isDisk ? chain.link : chain)[of].typical, lane);
+    const other = copies ? hostEnd(host, way, link) : { MBps: Infinity, cliffGB: null, after: Infinity };
+    return { MBps: Math.min(link, other.MBps), other };
+  };
+  const flowOf = (way: Way, volumeGB: number): Flow => {
+    const writes = way === 'in';
+    const { MBps, other } = capOf(way);
+    // The host's own disk falls off its cache while it takes what comes from the drive, by itself or as a fault.
+    const host60 = fault === 'host-disk-cliff' && !writes;
+    const hostCliffGB = host60 ? HOST_CLIFF.GB : other.cliffGB;
+    const hostAfter = host60 ? MBps * HOST_CLIFF.share : other.after;
+    if (isDisk) {
+      const of = writes ? 'write' : 'read';
+      const { outer, inner } = diskEdges(drive, of);
+      const factor = chain.diskFactor[of];
+      return diskFlow(
+        {
+          capacityGB: drive.drive.capacityTB * 1000,
+          outer: outer.typical * factor,
+          inner: inner.typical * factor,
+          from: Number.isFinite(volumeGB)
+            ? diskStart(drive, volumeGB, way, 'typical')
+            : (drive.drive.fillFraction ?? 0),
+          cap: MBps,
+          hostCliffGB,
+          hostAfter,
+          rewriting: rewrite === true || fault === 'smr-rewrite',
+          shingled: drive.drive.disk?.recording === 'smr' || fault === 'smr-rewrite'
+        },
+        of
+      );
+    }
+    if (!writes)
+      return hostCliffGB !== null && MBps > hostAfter
+        ? ontoHostDisk(MBps, hostCliffGB, hostAfter)
+        : plainFlow(MBps, 'read');
     const cache = flashCacheOf(drive, freeGB);
-    if (fault === 'host-disk-cliff') return ontoHostDisk(ingress, 60, ingress / 3);
-    if (!cache) return plainFlow(ingress, 'write');
+    if (!cache) return plainFlow(MBps, 'write');
     const post = cache.post.typical * (fault === 'drive-nearly-full' ? NEARLY_FULL.post : 1);
-    return flashWrite({ ...cache, post: sameAs(post) }, freeGB, ingress);
+    return flashWrite({ ...cache, post: sameAs(post) }, freeGB, MBps);
   };
-  const outward = (): Flow => {
-    const into = copies ? Math.min(read, disk?.writeMBps ?? Infinity) : read;
-    if (drive.drive.media === 'hdd') return platter(into, offer.read.typical, 'read');
-    const after = disk?.postCacheWriteMBps;
-    return copies && disk?.cacheGB !== undefined && after !== undefined && into > after
-      ? ontoHostDisk(into, disk.cacheGB, after)
-      : plainFlow(into, 'read');
-  };
-  const leg = (direction: 'in' | 'out', volumeGB: number): Leg => ({
-    flow: direction === 'in' ? inward() : outward(),
-    perMB: copies
-      ? ((job.files ?? 1) * fileCostOf(offer, direction === 'in' ? 'write' : 'read').typical) / (volumeGB * 1000)
-      : 0,
+  const leg = (way: Way, volumeGB: number): Leg => ({
+    flow: flowOf(way, volumeGB),
+    perMB: copies ? ((job.files ?? 1) * fileCost(chain, way).typical) / (volumeGB * 1000) : 0,
     volumeGB
   });
-  const legs: Leg[] = copies
-    ? (job.direction === 'both' ? (['in', 'out'] as const) : [job.direction]).map((way) => leg(way, job.transferGB))
-    : [leg('in', writeGB ?? Infinity)];
+  const legs: Leg[] = copies ? waysOf(job).map((way) => leg(way, job.transferGB)) : [leg('in', writeGB ?? Infinity)];
 
   const interval = Math.max(everyS ?? Math.max(1, seconds / USUAL_SAMPLES), seconds / MOST_SAMPLES);
   const air = setting.network.ambientC;
@@ -192,7 +205,7 @@ export function simulate(input: SimulateInput): SimulateReport | null {
       storedJ: played.storedJ,
       startC: warmth.limits?.startC ?? null
     },
-    assumed
+    assumed: assumptionsOf(built, study)
   };
 }
 

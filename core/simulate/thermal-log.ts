@@ -33,15 +33,15 @@ function warmthFor(build: PlanInput, log: TemperatureLog, fitted: boolean): Warm
   const { cooling } = build.enclosure;
   const enclosure =
     fitted || !cooling ? build.enclosure : { ...build.enclosure, cooling: { ...cooling, measured: undefined } };
-  const study = studyBuild({ ...build, enclosure }, () => {});
-  return warmthOf(study.drive, study.enclosure, study.heatOf.mode, study.pads, study.rules, {
+  const study = studyBuild({ ...build, enclosure });
+  return warmthOf(study.drive, study.enclosure, study.negotiation.mode, study.pads, study.rules, {
     ambientC: log.ambientC,
     fan: log.fan
   });
 }
 
-const settledUnder = ({ network, shape, heat, knobs }: Setting, log: TemperatureLog) =>
-  settle(network, powerAt(shape, heat, knobs, log.work, log.MBps * knobs.rate));
+const settledUnder = ({ network, shape, draw, knobs }: Setting, log: TemperatureLog) =>
+  settle(network, powerAt(shape, draw, knobs, log.work, log.MBps * knobs.rate));
 
 /** The prediction some time after the work began, from settled idle. */
 function thenUnder(setting: Setting, log: TemperatureLog, seconds: Seconds): Celsius {
@@ -60,13 +60,13 @@ function thenUnder(setting: Setting, log: TemperatureLog, seconds: Seconds): Cel
 export function compareLog(build: PlanInput, log: TemperatureLog, fitted = true): ComparedLog {
   const warmth = warmthFor(build, log, fitted);
   const reading = readLog(log);
-  const { typical, shape, heat } = warmth;
+  const { typical, shape, draw } = warmth;
   const load = { work: log.work, rate: log.MBps, perMB: 0 };
   const cases = likelyCases(warmth, load, undefined);
   const [hot, cool] = log.place === 'case' ? [cases.faceHot, cases.faceCool] : ([cases.hot, cases.cool] as const);
   const of = (setting: Setting) => at(log.place, settledUnder(setting, log));
   const settledC = { low: of(cool), typical: of(typical), high: of(hot) };
-  const startC = at(log.place, settle(typical.network, powerAt(shape, heat, typical.knobs, 'idle', 0)));
+  const startC = at(log.place, settle(typical.network, powerAt(shape, draw, typical.knobs, 'idle', 0)));
   const thenC = thenUnder(typical, log, reading.afterS);
   const done = extrapolate(log, { startC, thenC, settledC: settledC.typical });
   return {

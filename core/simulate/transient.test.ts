@@ -11,11 +11,10 @@ import { diskFlow, flashWrite, plainFlow } from './flow';
 import { runTransient, type Leg } from './transient';
 import { simulate } from './simulate';
 
-const quiet = () => {};
 const build = (cooling: object, drive: object = {}) => {
-  const filled = fillDrive(aDrive(drive), quiet);
-  const enclosure = fillEnclosure(anEnclosure({ cooling: { kind: 'passive', ...cooling } }), quiet);
-  const stack = planPads({ drive: filled.drive, doubleSided: false, enclosure: enclosure.enclosure }, quiet);
+  const filled = fillDrive(aDrive(drive));
+  const enclosure = fillEnclosure(anEnclosure({ cooling: { kind: 'passive', ...cooling } }));
+  const stack = planPads({ drive: filled.drive, doubleSided: false, enclosure: enclosure.enclosure });
   return warmthOf(filled, enclosure, 'usb4-40g', stack, undefined, { ambientC: 22 });
 };
 const endless = (rate: number): Leg[] => [{ flow: plainFlow(rate, 'write'), perMB: 0, volumeGB: Infinity }];
@@ -52,9 +51,9 @@ describe('steps', () => {
   });
   it('with throttling, peaks agree to 0.2 K, the period to 1 % and bytes to 0.5 % whatever the step', () => {
     // A large case without pads: the controller alone goes up and down, quickly.
-    const filled = fillDrive(aDrive(), quiet);
-    const enclosure = fillEnclosure(anEnclosure({ cooling: { kind: 'passive', areaCm2: 400, massG: 80 } }), quiet);
-    const stack = planPads({ drive: filled.drive, doubleSided: false, enclosure: enclosure.enclosure }, quiet);
+    const filled = fillDrive(aDrive());
+    const enclosure = fillEnclosure(anEnclosure({ cooling: { kind: 'passive', areaCm2: 400, massG: 80 } }));
+    const stack = planPads({ drive: filled.drive, doubleSided: false, enclosure: enclosure.enclosure });
     const { typical, limits } = warmthOf(filled, enclosure, 'usb4-40g', stack, undefined, { ambientC: 22, bare: true });
     const at = (stepS: number) => {
       const run = runTransient(typical, limits, endless(1800), { seconds: 3600, everyS: 5, stepS });
@@ -70,9 +69,9 @@ describe('steps', () => {
     expect(coarse.run.peak.controllerC).toBeLessThan(limits!.startC + 0.01);
   });
   it('the end is the settled network', () => {
-    const { typical, limits, shape, heat } = build({ areaCm2: 250, massG: 60 });
+    const { typical, limits, shape, draw } = build({ areaCm2: 250, massG: 60 });
     const run = runTransient(typical, limits, endless(1500), { seconds: 20_000, everyS: 20 });
-    const by = settle(typical.network, powerAt(shape, heat, typical.knobs, 'write', 1500));
+    const by = settle(typical.network, powerAt(shape, draw, typical.knobs, 'write', 1500));
     expect(run.samples.caseC.at(-1)).toBeCloseTo(by.caseC, 2);
     expect(run.samples.controllerC.at(-1)).toBeCloseTo(by.controllerC, 2);
     expect(run.samples.nandC.at(-1)).toBeCloseTo(by.nandC, 2);
@@ -82,7 +81,7 @@ describe('steps', () => {
 describe('the flow', () => {
   const cache = (change = {}) =>
     flashCacheOf(
-      fillDrive(aDrive({ flash: { cell: 'tlc', cacheGB: 200, postCacheWriteMBps: 1500, ...change } }), quiet),
+      fillDrive(aDrive({ flash: { cell: 'tlc', cacheGB: 200, postCacheWriteMBps: 1500, ...change } })),
       2000
     )!;
   it('a fixed cache of 200 GB that drains 150 MB/s while 3000 come in is full after 200 / (1 - 0.05) = 210.5 GB', () => {
@@ -109,7 +108,16 @@ describe('the flow', () => {
     expect([flow.rate(), flow.untilChange(1000), flow.work()]).toEqual([1000, Infinity, 'write']);
   });
   it('a shingled disk that rewrites collapses after its 25 GB to 20 MB/s; on its first pass it does not', () => {
-    const side = { capacityGB: 1000, outer: 140, inner: 70, from: 0.2, cap: Infinity, shingled: true };
+    const side = {
+      capacityGB: 1000,
+      outer: 140,
+      inner: 70,
+      from: 0.2,
+      cap: Infinity,
+      hostCliffGB: null,
+      hostAfter: Infinity,
+      shingled: true
+    };
     const again = diskFlow({ ...side, rewriting: true }, 'write');
     const until = again.untilChange(100);
     expect(until).toBeCloseTo(250, 6);

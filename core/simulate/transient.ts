@@ -1,6 +1,7 @@
 import type { Celsius, GB, MBps, Seconds } from '../quantities/unit.ts';
 import { THROTTLE } from '../facts/thermal.ts';
-import type { Work } from '../thermal/heat.ts';
+import type { Work } from '../thermal/power.ts';
+import { bridgeWatts } from '../fit/draw.ts';
 import { Bodies } from '../thermal/bodies.ts';
 import { settle, type Power } from '../thermal/network.ts';
 import { powerAt } from '../thermal/power.ts';
@@ -19,9 +20,10 @@ export const EVENT_KINDS = [
   'throttle',
   'critical',
   'release',
+  'off',
   'turn',
   'done'
-] as const satisfies readonly (FlowEvent | 'throttle' | 'critical' | 'release' | 'turn' | 'done')[];
+] as const satisfies readonly (FlowEvent | 'throttle' | 'critical' | 'release' | 'off' | 'turn' | 'done')[];
 export type EventKind = (typeof EVENT_KINDS)[number];
 
 export type Transient = {
@@ -65,10 +67,10 @@ export function runTransient(
   legs: readonly Leg[],
   options: TransientOptions
 ): Transient {
-  const { shape, heat, knobs, network } = setting;
+  const { shape, draw, knobs, network } = setting;
   const { seconds, everyS } = options;
   const longest = Math.min(options.stepS ?? 1, everyS);
-  const idle = powerAt(shape, heat, knobs, 'idle', 0);
+  const idle = powerAt(shape, draw, knobs, 'idle', 0);
   const bodies = new Bodies(network, options.start ?? settle(network, idle));
   const storedAtStart = bodies.storedJ;
   const samples: Transient['samples'] = { t: [], MBps: [], writtenGB: [], controllerC: [], nandC: [], caseC: [] };
@@ -79,6 +81,9 @@ export function runTransient(
   let leg = 0;
   let leftGB = legs[0]?.volumeGB ?? 0;
   let level: 0 | 1 | 2 = 0;
+  /** Once it has switched itself off nothing is moved any more, and only the bridge makes heat. */
+  let off = false;
+  const bridgeAlone: Power = { controller: 0, nand: 0, case: bridgeWatts(draw, 0) * knobs.bridge + draw.fanW };
   let [moved, written, heatJ] = [0, 0, 0];
   let doneS: Seconds | null = legs.length === 0 ? 0 : null;
   const record = (mean: MBps) => {
@@ -97,29 +102,29 @@ export function runTransient(
   let powered: { rate: MBps; work: Work; power: Power } = { rate: 0, work: 'idle', power: idle };
 
   /** The limit that the temperature is watched for at a level: upwards to the next step, downwards to the release. */
-  const upper = () => (!limits || level === 2 ? Infinity : level === 0 ? limits.startC : limits.criticalC);
+  const upper = () => (!limits || off ? Infinity : [limits.startC, limits.criticalC, limits.offC][level]!);
   const lower = () =>
-    !limits || level === 0 ? -Infinity : (level === 1 ? limits.startC : limits.criticalC) - limits.releaseK;
+    !limits || off || level === 0 ? -Infinity : (level === 1 ? limits.startC : limits.criticalC) - limits.releaseK;
 
   while (at < seconds - 1e-9) {
     const until = Math.min(seconds, samples.t.length * everyS);
     const movedBefore = moved;
     const begun = at;
     while (at < until - 1e-9) {
-      const now = legs[leg];
+      const now = off ? undefined : legs[leg];
       const full = now ? now.flow.rate() : 0;
       const rate = now ? throttled({ work: 'write', rate: full, perMB: now.perMB }, THROTTLE.factors[level]!) : 0;
       const work = now ? now.flow.work() : 'idle';
       // The same power for as long as nothing changes.
       if (now && (rate !== powered.rate || work !== powered.work))
-        powered = { rate, work, power: powerAt(shape, heat, knobs, work, rate) };
-      const power = now ? powered.power : idle;
+        powered = { rate, work, power: powerAt(shape, draw, knobs, work, rate) };
+      const power = off ? bridgeAlone : now ? powered.power : idle;
       const last = legs[legs.length - 1];
       let step = Math.min(longest, until - at);
       if (now) {
         step = Math.min(step, Math.max(now.flow.untilChange(rate), 1e-6));
         if (rate > 0) step = Math.min(step, Math.max((leftGB * 1000) / rate, 1e-6));
-      } else if (last) step = Math.min(step, Math.max(last.flow.untilChange(0), 1e-6));
+      } else if (last && !off) step = Math.min(step, Math.max(last.flow.untilChange(0), 1e-6));
 
       bodies.step(power, step);
       const [high, low] = [upper(), lower()];
@@ -140,7 +145,7 @@ export function runTransient(
       at += step;
       heatJ += (power.controller + power.nand + power.case) * step;
       if (reached > peak.controllerC) peak.controllerC = bodies.controllerC;
-      const event = now ? now.flow.advance(rate, step) : last?.flow.advance(0, step);
+      const event = now ? now.flow.advance(rate, step) : off ? undefined : last?.flow.advance(0, step);
       if (event) events.push({ t: at, kind: event });
       if (now) {
         const gb = (rate * step) / 1000;
@@ -157,7 +162,10 @@ export function runTransient(
           }
         }
       }
-      if (crossed === 'up') {
+      if (crossed === 'up' && level === 2) {
+        off = true;
+        events.push({ t: at, kind: 'off' });
+      } else if (crossed === 'up') {
         level = (level + 1) as 1 | 2;
         events.push({ t: at, kind: level === 2 ? 'critical' : 'throttle' });
       } else if (crossed === 'down') {

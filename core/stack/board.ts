@@ -4,6 +4,7 @@ import {
   M2_LAYOUTS,
   M2_NOTCH_RADIUS_MM,
   M2_WIDTH_MM,
+  USUAL_LENGTH_MM,
   USUAL_HEIGHT_CODE,
   type M2HeightCode
 } from '../facts/m2.ts';
@@ -45,7 +46,7 @@ export function usualChips(lengthMm: keyof typeof M2_LAYOUTS, code: M2HeightCode
 /** @returns the board, or null for a drive that is no M.2 module */
 export function boardOf(drive: BoardOf, doubleSided = drive.sides === 'double'): Board | null {
   if (drive.formFactor !== 'm2') return null;
-  const lengthMm = drive.m2LengthMm ?? 80;
+  const lengthMm = drive.m2LengthMm ?? USUAL_LENGTH_MM;
   if (drive.components?.length) return { lengthMm, widthMm: M2_WIDTH_MM, chips: drive.components, from: 'stated' };
   const heightCode = drive.m2HeightCode ?? USUAL_HEIGHT_CODE[doubleSided ? 'double' : 'single'];
   return {
@@ -63,7 +64,7 @@ export function boardRule(
   context: { addIssue(issue: { code: 'custom'; path: PropertyKey[]; message: string }): void }
 ): void {
   if (drive.formFactor !== 'm2' || !drive.components) return;
-  for (const { chip, field, message } of boardProblems(drive.components, drive.m2LengthMm ?? 110))
+  for (const { chip, field, message } of boardProblems(drive.components, drive.m2LengthMm ?? USUAL_LENGTH_MM))
     context.addIssue({ code: 'custom', path: ['components', chip, field], message });
 }
 

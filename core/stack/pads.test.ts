@@ -92,7 +92,7 @@ describe('in a plan', () => {
     const inBox = plan(
       anInput({ drive: aDrive({ components: [chip] }), enclosure: anEnclosure({ includedPads: [pad(1)] }) })
     );
-    expect(inBox.assumed.some((a) => a.part === 'pad')).toBe(false);
+    expect(inBox.assumed.some((a) => a.part === 'pad' && a.field === 'thicknessMm')).toBe(false);
     const none = plan(anInput({ drive: aDrive({ components: [chip] }) }));
     expect(none.assumed.find((a) => a.part === 'pad')).toBeDefined();
     expect(none.stack.components[0]!.pads).toEqual([1]);

@@ -100,8 +100,11 @@ export function comparePads(a: PadChoice, b: PadChoice): number {
 }
 
 /** Pressure of a choice on the chip, MPa; the softer of two stacked pads gives way. */
-export const stressOf = ({ layers, compression: share }: PadChoice): number =>
-  padStress(Math.min(...layers.map((pad) => pad.shore00)), share);
+export function stressOf({ layers, compression: share }: PadChoice): number {
+  let softest = layers[0]!.shore00;
+  for (let i = 1; i < layers.length; i++) softest = Math.min(softest, layers[i]!.shore00);
+  return padStress(softest, share);
+}
 
 /** Every way to fill a gap with the pads at hand, best first. */
 export function padOptions(gap: Mm, pads: readonly PadKind[], stack: boolean): PadChoice[] {

@@ -1,6 +1,6 @@
-import { BOARD_LIMITS } from '../facts/m2.ts';
+import { BOARD_LIMITS, LABEL_MM } from '../facts/m2.ts';
 import { decision, schoolChoice, type Decision, type HouseRules } from '../facts/schools.ts';
-import type { Assume, Finding } from '../findings/finding.ts';
+import type { Finding } from '../findings/finding.ts';
 import type { Drive } from '../parts/drive.ts';
 import type { Enclosure } from '../parts/enclosure.ts';
 import type { Pad } from '../parts/pad.ts';
@@ -48,8 +48,11 @@ export type StackPlan = {
   bowMm: Band | null;
   findings: Finding[];
   decisions: Decision[];
-  /** Whether a person settled on these pads. */
+  /** Whether a person settled on these pads, and whether one of those is gone. */
   chosen: boolean;
+  lost: boolean;
+  /** Whether no pad is at hand, so that the thicknesses that are sold stand in. */
+  fromShop: boolean;
 };
 
 export type StackInput = {
@@ -63,11 +66,16 @@ export type StackInput = {
 
 const round3 = (mm: number) => Math.round(mm * 1000) / 1000;
 
-/** Chips that carry heat to the case, with the gap over each; a gap of 0 or less is no gap. gap = clearance - height. */
+/** Gives what the label on the upper side takes of every gap there, mm: a paper one only where it stays on by house rule. */
+export const labelThickness = ({ label }: Drive, rules: HouseRules | undefined): Mm =>
+  label === 'metal' || (label === 'paper' && schoolChoice('label', rules) === 'leave') ? LABEL_MM : 0;
+
+/** Finds the chips that carry heat to the case, with the gap over each: clearance - height - label. A gap of 0 or less is none. */
 export function gapsOf(
   board: Board,
   enclosure: Enclosure,
-  chosen?: StackChoice
+  chosen: StackChoice | undefined,
+  labelMm: Mm
 ): { chip: Component; at: number; gapMm: Mm }[] {
   const places: { chip: Component; at: number; gapMm: Mm }[] = [];
   for (let at = 0; at < board.chips.length; at++) {
@@ -75,7 +83,7 @@ export function gapsOf(
     const clearance = chip.side === 'top' ? enclosure.clearanceTopMm : enclosure.clearanceBottomMm;
     if ((chip.role !== 'controller' && chip.role !== 'nand') || clearance === undefined) continue;
     const seen = chosen?.gaps?.find((gap) => gap.component === at)?.atLeastMm ?? 0;
-    const gapMm = round3(Math.max(clearance - chip.heightMm, seen));
+    const gapMm = round3(Math.max(clearance - chip.heightMm - (chip.side === 'top' ? labelMm : 0), seen));
     if (gapMm > 0) places.push({ chip, at, gapMm });
   }
   return places;
@@ -92,23 +100,32 @@ export function boardBow(board: Board, rows: readonly StackRow[]): Band | null {
   return { low: at(stiffness.high), typical: at(stiffness.typical), high: at(stiffness.low) };
 }
 
+/** The worst is said first: a chip without contact, then a board that is pressed, then a pad that sits badly. */
+const PAD_CODES: readonly Finding['code'][] = ['pad-no-contact', 'pad-over-compressed', 'pad-none-fits'];
+
+/** Says once what is wrong over chips of one kind with one gap; what is wrong in another way is said too. */
 function padFindings(board: Board, filled: readonly Filled[]): Finding[] {
   const findings: Finding[] = [];
   // A height that is only assumed may be off by a third of a millimetre: it says whether a pad is far out, not how it sits.
   const assumed = board.from === 'template';
   for (const { chip, gapMm, choice } of filled) {
     const { role } = chip;
-    if (findings.some((f) => 'gapMm' in f && f.gapMm === gapMm && f.role === role)) continue;
     if (choice?.verdict === 'good') continue;
+    const add = (finding: Finding) => {
+      const known = findings.some(
+        (f) => f.code === finding.code && 'gapMm' in f && f.gapMm === gapMm && f.role === role
+      );
+      if (!known) findings.push(finding);
+    };
     const buyMm = stockPadFor(gapMm);
     const padMm = choice ? thicknessOf(choice.layers) : 0;
     const about = { severity: 'check', about: 'pad', gapMm, buyMm, role, assumed } as const;
-    if (!choice || choice.verdict === 'no-contact') findings.push({ code: 'pad-no-contact', ...about, padMm });
+    if (!choice || choice.verdict === 'no-contact') add({ code: 'pad-no-contact', ...about, padMm });
     else if (choice.verdict === 'over-compressed')
-      findings.push({ code: 'pad-over-compressed', ...about, padMm, percent: choice.compression * 100 });
-    else if (!assumed) findings.push({ code: 'pad-none-fits', ...about });
+      add({ code: 'pad-over-compressed', ...about, padMm, percent: choice.compression * 100 });
+    else if (!assumed) add({ code: 'pad-none-fits', ...about });
   }
-  return findings;
+  return findings.sort((a, b) => PAD_CODES.indexOf(a.code) - PAD_CODES.indexOf(b.code));
 }
 
 /** What the pads do to the board: it bows where nothing holds it from below, or is pressed where something does. */
@@ -154,36 +171,52 @@ export function rowOf({ chip, at, gapMm }: Omit<Filled, 'choice'>, choice: PadCh
   };
 }
 
-const EMPTY: StackPlan = { board: null, rows: [], filled: [], bowMm: null, findings: [], decisions: [], chosen: false };
+const EMPTY: StackPlan = {
+  board: null,
+  rows: [],
+  filled: [],
+  bowMm: null,
+  findings: [],
+  decisions: [],
+  chosen: false,
+  lost: false,
+  fromShop: false
+};
+
+const SIDES = ['top', 'bottom'] as const;
+
+/** Whether chips of one side have gaps that differ. */
+function differ(chips: readonly { chip: Component; gapMm: Mm }[], side: 'top' | 'bottom'): boolean {
+  let first: Mm | undefined;
+  for (const { chip, gapMm } of chips) {
+    if (chip.side !== side) continue;
+    if (first !== undefined && gapMm !== first) return true;
+    first = gapMm;
+  }
+  return false;
+}
 
 /**
  * A pad for every chip that gives off heat, in an enclosure whose clearance is known: those a person settled on; else from the
  * box, then from the pads at hand, best contact first; with neither, the stock thickness to buy. Where the drive states no chips,
  * the usual ones of its length and height code stand in, and the plan says so.
  */
-export function planPads(input: StackInput, assume: Assume): StackPlan {
+export function planPads(input: StackInput): StackPlan {
   const { drive, enclosure, pads, chosen, rules } = input;
   const board = boardOf(drive, input.doubleSided);
   if (!board || enclosure.formFactor !== 'm2') return EMPTY;
-  const chips = gapsOf(board, enclosure, chosen);
-  if (board.from === 'template')
-    assume(
-      'drive',
-      'components',
-      `height code ${board.heightCode}`,
-      `usual chips of a ${board.lengthMm} mm module; measure yours for pads that surely fit`
-    );
+  const chips = gapsOf(board, enclosure, chosen, labelThickness(drive, rules));
   const decisions: Decision[] = [];
   if (chips.length === 0) return { ...EMPTY, board };
   const kinds = padKinds(enclosure.includedPads, pads);
-  const byKey = new Map(kinds.map((kind) => [kind.key, kind]));
+  const byKey = chosen && new Map(kinds.map((kind) => [kind.key, kind]));
   const stack = schoolChoice('gap-not-closed', rules) === 'stack';
   const sheets = schoolChoice('pieces', rules) === 'sheet';
   const sheetOf: { top?: PadKind; bottom?: PadKind } = {};
-  for (const side of ['top', 'bottom'] as const) {
-    const gaps = chips.filter(({ chip }) => chip.side === side).map(({ gapMm }) => gapMm);
+  for (const side of SIDES) {
     // Chips of one height take the same pad either way.
-    if (chosen || new Set(gaps).size < 2) continue;
+    if (chosen || !differ(chips, side)) continue;
+    const gaps = chips.filter(({ chip }) => chip.side === side).map(({ gapMm }) => gapMm);
     if (sheets) sheetOf[side] = chooseSheet(gaps, kinds);
     const effect = sheets
       ? `one ${sheetOf[side]!.thicknessMm} mm sheet over the ${side} of the board`
@@ -202,7 +235,7 @@ export function planPads(input: StackInput, assume: Assume): StackPlan {
   const filled = chips.map((place): Filled => {
     const { at, gapMm, chip } = place;
     const piece = chosen?.pieces.find((p) => p.component === at);
-    const layers = piece?.layers.map((key) => byKey.get(key));
+    const layers = piece?.layers.map((key) => byKey!.get(key));
     if (layers && layers.every((pad) => pad !== undefined)) {
       settled = true;
       return { chip, at, gapMm, choice: layers.length > 0 ? layIn(layers, gapMm) : null };
@@ -229,16 +262,15 @@ export function planPads(input: StackInput, assume: Assume): StackPlan {
   });
   const rows = filled.map((place) => rowOf(place, place.choice));
   const bowMm = boardBow(board, rows);
-  if (lost) assume('pad', 'stack', 'chosen anew', 'a pad that was settled on is not in the box or at hand any more');
-  if (kinds[0]?.from === 'shop')
-    assume('pad', 'thicknessMm', 'stock thicknesses', 'no pad is in the box or at hand; what to buy');
   return {
     board,
     rows,
     filled,
     bowMm,
-    findings: [...padFindings(board, filled), ...pressFindings(rows, bowMm)],
+    findings: padFindings(board, filled).concat(pressFindings(rows, bowMm)),
     decisions,
-    chosen: settled
+    chosen: settled,
+    lost,
+    fromShop: kinds[0]?.from === 'shop'
   };
 }

@@ -7,7 +7,7 @@ import { boardOf, type Board } from './board.ts';
 import type { StackChoice } from './choice.ts';
 import { piecesOf, type Piece } from './cut.ts';
 import { CONTACT_ORDER, layIn, padKinds, padOptions, stockPadFor, type PadChoice, type PadKind } from './pads.ts';
-import { boardBow, gapsOf, rowOf, type Filled, type StackInput, type StackRow } from './plan-pads.ts';
+import { boardBow, gapsOf, labelThickness, rowOf, type Filled, type StackInput, type StackRow } from './plan-pads.ts';
 
 /** A whole set of pads for a board, with what speaks for it. */
 export type Proposal = {
@@ -117,7 +117,7 @@ export function proposePads(input: StackInput): Proposals | null {
   const { drive, enclosure, pads, chosen, rules } = input;
   const board = boardOf(drive, input.doubleSided);
   if (!board || enclosure.formFactor !== 'm2') return null;
-  const places = gapsOf(board, enclosure, chosen);
+  const places = gapsOf(board, enclosure, chosen, labelThickness(drive, rules));
   if (places.length === 0) return null;
   const kinds = padKinds(enclosure.includedPads, pads);
   const stack = schoolChoice('gap-not-closed', rules) === 'stack';

@@ -9,7 +9,6 @@ import { planPads } from './plan-pads';
 import { boardStiffness, bowOf, padStress } from './press';
 import { gapsAfterImprint, proposePads } from './propose';
 
-const quiet = () => {};
 const chip = (change: Partial<Component> = {}): Component => ({
   role: 'controller',
   side: 'top',
@@ -96,15 +95,12 @@ describe('pressure and bow', () => {
       )
     ).toBeCloseTo(0, 9));
   it('a 2 mm pad in 0.8 mm over 12 x 13 mm bows the board by most of a millimetre, and the plan says so', () => {
-    const laid = planPads(
-      {
-        drive: aDrive({ components: [chip()] }),
-        doubleSided: false,
-        enclosure: anEnclosure(),
-        pads: [pad(2, { shore00: 40 })]
-      },
-      quiet
-    );
+    const laid = planPads({
+      drive: aDrive({ components: [chip()] }),
+      doubleSided: false,
+      enclosure: anEnclosure(),
+      pads: [pad(2, { shore00: 40 })]
+    });
     // c = 0.6: 0.15 x 2^1.5 = 0.4243 MPa x 156 mm² = 66.2 N over 1.2 mm = 55.2 N/mm; 66.2 / (55.2 + 5) = 1.10 mm
     expect(laid.bowMm!.typical).toBeCloseTo(1.1, 2);
     expect(laid.findings.map((f) => f.code)).toEqual(['pad-over-compressed', 'board-bows']);
@@ -151,7 +147,7 @@ describe('proposals', () => {
             pieces: x.sheet ? 'sheet' : 'per-chip'
           }
         };
-        const laid = planPads(given, quiet);
+        const laid = planPads(given);
         const proposals = proposePads(given);
         if (!proposals) return;
         const worse = (rows: typeof laid.rows) => rows.filter((r) => r.verdict !== 'good').length;
@@ -191,7 +187,7 @@ describe('proposals', () => {
     expect(board.lengthMm).toBe(80);
   });
   it('no imprint at the controller: the gap is at least that pad, and the next proposal is thicker there alone', () => {
-    const laid = planPads(input(), quiet);
+    const laid = planPads(input());
     const after = gapsAfterImprint({ pieces: [] }, laid.rows, [0]);
     expect(after.gaps).toEqual([{ component: 0, atLeastMm: 1.1 }]);
     const next = proposePads(input({ chosen: after }))!.sets[0]!;
@@ -321,15 +317,12 @@ describe('cutting', () => {
     );
   });
   it('kind by kind onto its own pads', () => {
-    const laid = planPads(
-      {
-        drive: aDrive({ components: [chip({ heightMm: 0.7 }), nand()] }),
-        doubleSided: false,
-        enclosure: anEnclosure(),
-        pads: [pad(1), pad(1.5)]
-      },
-      quiet
-    );
+    const laid = planPads({
+      drive: aDrive({ components: [chip({ heightMm: 0.7 }), nand()] }),
+      doubleSided: false,
+      enclosure: anEnclosure(),
+      pads: [pad(1), pad(1.5)]
+    });
     const sheets = cutPlan(piecesOf(laid.board!, laid.filled, false));
     // gaps of 1.3 and 0.8 mm: 1.5 (13 %) and 1.0 (20 %)
     expect(sheets.map((s) => [s.pad.thicknessMm, s.pieces.map((p) => p.label)])).toEqual([

@@ -10,7 +10,6 @@ import { march, type Phase } from './march';
 import { chipRises, heatOut, settle, type Network } from './network';
 import { throttleTime, warmthOf } from './warmth';
 
-const quiet = () => {};
 const network: Network = {
   toCaseC: 0.3,
   toCaseN: 0.5,
@@ -18,7 +17,7 @@ const network: Network = {
   controllerJK: 2,
   nandJK: 5,
   caseJK: 90,
-  surface: { areaM2: 0.02, emissivity: 0.82, fanH: 30, wall: 0 },
+  surface: { areaM2: 0.02, convection: 4, radiation: 1.86e-7, fanH: 30, desk: 0, wall: 0 },
   ambientC: 22
 };
 const power = { controller: 3, nand: 2, case: 3 };
@@ -139,9 +138,9 @@ describe('controller and NAND over a case that stands still', () => {
 
 describe('the way through a job', () => {
   const warm = (cooling: object) => {
-    const drive = fillDrive(aDrive(), quiet);
-    const enclosure = fillEnclosure(anEnclosure({ cooling: { kind: 'passive', ...cooling } }), quiet);
-    const stack = planPads({ drive: drive.drive, doubleSided: false, enclosure: enclosure.enclosure }, quiet);
+    const drive = fillDrive(aDrive());
+    const enclosure = fillEnclosure(anEnclosure({ cooling: { kind: 'passive', ...cooling } }));
+    const stack = planPads({ drive: drive.drive, doubleSided: false, enclosure: enclosure.enclosure });
     return warmthOf(drive, enclosure, 'usb4-40g', stack, undefined, { ambientC: 22 });
   };
   const write = (rate: number, gb: number): Phase => ({ work: 'write', rate, perMB: 0, volumeMB: gb * 1000 });
@@ -195,7 +194,7 @@ describe('the way through a job', () => {
     expect(throttleTime(typical, [write(3400, Infinity)], null)).toBeNull();
   });
   it('one that is let go in the middle takes up its full rate again', () => {
-    const { typical, limits } = warm({ areaCm2: 90, massG: 40 });
+    const { typical, limits } = warm({ areaCm2: 50, massG: 40 });
     const hot = march(typical, [write(3400, 900)], limits);
     expect(hot.throttleAtS).not.toBeNull();
     // ten minutes of a trickle, the first of them still throttled, and it is cool
@@ -208,8 +207,8 @@ describe('the way through a job', () => {
 
 describe('what is uncertain', () => {
   const of = (drive = {}, enclosure = {}, more: { ambientC?: number; fan?: boolean } = {}) => {
-    const filled = fillDrive(aDrive(drive), quiet);
-    const cased = fillEnclosure(anEnclosure(enclosure), quiet);
+    const filled = fillDrive(aDrive(drive));
+    const cased = fillEnclosure(anEnclosure(enclosure));
     const warmth = warmthOf(filled, cased, 'usb4-40g', { filled: [] }, undefined, more);
     return { of: warmth.of, knobs: typicalKnobs(warmth.of), names: openKnobs(warmth.of, undefined).map((k) => k.name) };
   };

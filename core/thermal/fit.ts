@@ -24,7 +24,7 @@ export type Fit = {
 
 const temperatureAt = ({ setting, load, place }: Settled, caseFactor: number, chipFactor: number): Celsius => {
   const shape = { ...setting.shape, caseFactor, chipFactor };
-  const at = settle(networkOf(shape, setting.knobs), powerAt(shape, setting.heat, setting.knobs, load.work, load.rate));
+  const at = settle(networkOf(shape, setting.knobs), powerAt(shape, setting.draw, setting.knobs, load.work, load.rate));
   return place === 'case' ? at.faceC : place === 'nand' ? at.nandC : at.controllerC;
 };
 

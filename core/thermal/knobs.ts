@@ -4,9 +4,11 @@ import {
   BOARD_PATH,
   CHIP_TO_CHIP,
   CONTROLLER_SHARE,
+  DESK_H,
   DISK_PATH,
   EMISSIVITY,
   FAN_H,
+  FILM_SPREAD,
   FIN_SHARE,
   PAD_TRUTH,
   PAPER_LABEL,
@@ -17,7 +19,7 @@ import type { HouseRules } from '../facts/schools.ts';
 import { schoolChoice } from '../facts/schools.ts';
 import type { FilledDrive, FilledEnclosure } from '../parts/fill.ts';
 import type { Band } from '../quantities/band.ts';
-import type { Heat } from './heat.ts';
+import type { Draw } from '../fit/draw.ts';
 
 /**
  * Everything that the temperatures hang on and that is known only within a range. Each has a typical value, and two ends: the one
@@ -28,7 +30,8 @@ export type Knobs = {
   rate: number;
   idleW: number;
   heat: number;
-  bridgeW: number;
+  /** Factor on what the bridge draws. */
+  bridge: number;
   controllerShare: number;
   /** What of a printed pad conductivity is reached. */
   padTruth: number;
@@ -36,6 +39,10 @@ export type Knobs = {
   label: number;
   /** Factor on the surface that gives off heat. */
   area: number;
+  /** Factor on what still air takes off it. */
+  film: number;
+  /** Into the desk, W/(m² K). */
+  deskH: number;
   emissivity: number;
   fanH: number;
   finShare: number;
@@ -54,11 +61,13 @@ export const copyKnobs = (k: Knobs): Knobs => ({
   rate: k.rate,
   idleW: k.idleW,
   heat: k.heat,
-  bridgeW: k.bridgeW,
+  bridge: k.bridge,
   controllerShare: k.controllerShare,
   padTruth: k.padTruth,
   label: k.label,
   area: k.area,
+  film: k.film,
+  deskH: k.deskH,
   emissivity: k.emissivity,
   fanH: k.fanH,
   finShare: k.finShare,
@@ -75,11 +84,13 @@ export const KNOB_WORDS: Record<KnobName, string> = {
   rate: 'the rate',
   idleW: 'idle power',
   heat: 'heat for each GB',
-  bridgeW: 'the bridge’s power',
+  bridge: 'the bridge’s power',
   controllerShare: 'the controller’s share of the heat',
   padTruth: 'what the pads really conduct',
   label: 'the paper label',
   area: 'the surface of the case',
+  film: 'the air over the case',
+  deskH: 'what the desk takes',
   emissivity: 'the finish of the case',
   fanH: 'the fan',
   finShare: 'what fins do without a fan',
@@ -98,7 +109,8 @@ export type OpenKnob = { name: KnobName; hot: number; cool: number };
 export type KnobsOf = {
   drive: FilledDrive;
   enclosure: FilledEnclosure;
-  heat: Heat;
+  draw: Draw;
+  desk: boolean;
   rules: HouseRules | undefined;
   ambientC: number | undefined;
   fan: boolean;
@@ -113,17 +125,19 @@ const shellPaths = ({ drive: { drive }, enclosure: { enclosure } }: KnobsOf) =>
 
 /** The typical setting of every knob. */
 export function typicalKnobs(of: KnobsOf): Knobs {
-  const { heat, enclosure, ambientC } = of;
+  const { draw, enclosure, ambientC } = of;
   const paths = shellPaths(of);
   return {
     rate: 1,
-    idleW: heat.idleW.typical,
-    heat: heat.spread.typical,
-    bridgeW: heat.bridgeW.typical,
+    idleW: draw.idleW.typical,
+    heat: draw.spread.typical,
+    bridge: draw.bridgeSpread.typical,
     controllerShare: CONTROLLER_SHARE.typical,
     padTruth: PAD_TRUTH.typical,
     label: hasPaper(of) ? PAPER_LABEL.typical : 0,
     area: 1,
+    film: FILM_SPREAD.typical,
+    deskH: DESK_H.typical,
     emissivity: EMISSIVITY[enclosure.enclosure.cooling?.finish ?? 'coated'].typical,
     fanH: FAN_H.typical,
     finShare: FIN_SHARE.typical,
@@ -141,7 +155,7 @@ export function typicalKnobs(of: KnobsOf): Knobs {
  * @param rate the rate as a band, for what its own uncertainty makes of the temperatures
  */
 export function openKnobs(of: KnobsOf, rate: Band | undefined): OpenKnob[] {
-  const { drive, enclosure, heat, ambientC, fan } = of;
+  const { drive, enclosure, draw, ambientC, fan, desk } = of;
   const { cooling } = enclosure.enclosure;
   const isM2 = drive.drive.formFactor === 'm2';
   const isDisk = drive.drive.media === 'hdd';
@@ -155,16 +169,18 @@ export function openKnobs(of: KnobsOf, rate: Band | undefined): OpenKnob[] {
   /** Hotter at its low end. */
   const less = (name: KnobName, { low, high }: Band) => void open.push({ name, hot: low, cool: high });
   if (rate && rate.typical > 0) more('rate', { low: rate.low / rate.typical, high: rate.high / rate.typical });
-  more('idleW', heat.idleW);
-  more('heat', heat.spread);
-  more('bridgeW', heat.bridgeW);
+  more('idleW', draw.idleW);
+  more('heat', draw.spread);
+  more('bridge', draw.bridgeSpread);
   if (!isDisk) more('controllerShare', CONTROLLER_SHARE);
   if (isM2 && cooling?.measured?.chipFactor === undefined) less('padTruth', PAD_TRUTH);
   if (hasPaper(of)) more('label', PAPER_LABEL);
   if (!measured) {
     less('area', cooling?.areaCm2 === undefined ? AREA_SPREAD.assumed : AREA_SPREAD.stated);
+    if (desk) less('deskH', DESK_H);
     if (fan) less('fanH', FAN_H);
     else {
+      less('film', FILM_SPREAD);
       less('emissivity', EMISSIVITY[cooling?.finish ?? 'coated']);
       if (cooling?.finsCm2 !== undefined) less('finShare', FIN_SHARE);
     }

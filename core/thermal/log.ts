@@ -88,13 +88,32 @@ export function extrapolate(
   return { C: startC + (lastC - startC) / share, share };
 }
 
+const DAY_MINUTES = 1440;
+
+/** A log by hand begins within the first minutes, and has seconds between two readings: these many at least. */
+const STOPWATCH = { firstBefore: 5, stepS: 10 } as const;
+
+/**
+ * Tells a clock from a stopwatch: what falls back is a clock past midnight; `12:30` at the beginning is half past twelve, for nobody
+ * starts a log after twelve minutes; and `1:00, 1:01, 1:02` are minutes of a clock, for nobody writes down every second.
+ */
+function isClock(pairs: readonly (readonly [number, number])[]): boolean {
+  if (pairs.some(([h, m]) => h > 23 || m > 59)) return false;
+  const falls = pairs.some(([h, m], i) => i > 0 && h * 60 + m < pairs[i - 1]![0] * 60 + pairs[i - 1]![1]);
+  if (falls || pairs[0]![0] >= STOPWATCH.firstBefore) return true;
+  const steps = pairs.slice(1).map(([h, m], i) => h * 60 + m - pairs[i]![0] * 60 - pairs[i]![1]);
+  return pairs[0]![0] >= 1 && steps.some((step) => step > 0 && step < STOPWATCH.stepS);
+}
+
 /**
  * Reads pasted lines of time and temperature: "12:30 45.1", "90 s; 51", "1.5, 48 °C", a table with a heading. Times of day count from
- * the first one; plain numbers are minutes, unless they say s or the heading does.
+ * the first one, over midnight too; plain numbers are minutes, unless they say s or the heading does. Two numbers with a colon are
+ * hours and minutes of a clock, or minutes and seconds of a stopwatch (`isClock`).
  * @returns the points, and the lines that held no pair of numbers
  */
 export function readPastedLog(text: string): { points: { minutes: number; C: number }[]; skipped: string[] } {
-  const rows: { at: number; C: number; clock: boolean }[] = [];
+  /** Minutes, from a clock where `clock` says so; `pair` keeps two-part times until it is known what they are. */
+  const rows: { at: number; C: number; clock: boolean; pair?: [number, number] }[] = [];
   const skipped: string[] = [];
   const lines = text.split(/\r?\n/).filter((line) => line.trim() !== '');
   const inSeconds =
@@ -112,8 +131,8 @@ export function readPastedLog(text: string): { points: { minutes: number; C: num
     const C = Number(value!.replace(',', '.'));
     if (plain === undefined) {
       const [a, b, c] = [Number(h), Number(m), s === undefined ? undefined : Number(s)];
-      // Two numbers are minutes and seconds of a stopwatch, or hours and minutes of a clock: the latter from 60 on.
-      rows.push({ at: c === undefined ? a + b / 60 : a * 60 + b + c / 60, C, clock: c !== undefined });
+      if (c === undefined) rows.push({ at: a + b / 60, C, clock: false, pair: [a, b] });
+      else rows.push({ at: a * 60 + b + c / 60, C, clock: true });
     } else {
       const number = Number(plain.replace(',', '.'));
       rows.push({
@@ -123,6 +142,16 @@ export function readPastedLog(text: string): { points: { minutes: number; C: num
       });
     }
   }
+  const pairs = rows.flatMap(({ pair }) => (pair ? [pair] : []));
+  if (pairs.length > 0 && isClock(pairs))
+    for (const row of rows)
+      if (row.pair) {
+        row.at = row.pair[0] * 60 + row.pair[1];
+        row.clock = true;
+      }
+  // A clock that goes back has passed midnight.
+  for (let i = 1; i < rows.length; i++)
+    if (rows[i]!.clock) while (rows[i]!.at < rows[i - 1]!.at) rows[i]!.at += DAY_MINUTES;
   const first = rows[0]?.clock ? rows[0].at : 0;
   return { points: rows.map(({ at, C }) => ({ minutes: Math.round((at - first) * 1000) / 1000, C })), skipped };
 }

@@ -19,6 +19,8 @@ export type March = {
   movedGB: GB;
   /** When the drive throttles for the first time; null if it does not. */
   throttleAtS: Seconds | null;
+  /** When it switches itself off; what comes after that is followed as if it had not. */
+  offAtS: Seconds | null;
   form: Form;
   /** The level of throttling at the end; in a saw-tooth the one where it spends more of its time. */
   level: 0 | 1 | 2;
@@ -49,9 +51,9 @@ export function march(
   horizonS: Seconds = Infinity,
   more: { untilThrottle?: boolean; start?: { controllerC: Celsius; nandC: Celsius; caseC: Celsius } } = {}
 ): March {
-  const { network, shape, heat, knobs } = setting;
+  const { network, shape, draw, knobs } = setting;
   const { surface, ambientC, controllerJK, nandJK, caseJK } = network;
-  const first = more.start ?? settle(network, powerAt(shape, heat, knobs, 'idle', 0));
+  const first = more.start ?? settle(network, powerAt(shape, draw, knobs, 'idle', 0));
   const whole = controllerJK + nandJK + caseJK;
   const followers = followersOf(network);
   const longest = (LONGEST_SHARE * whole) / (heatOut(surface, 20, ambientC) / 20);
@@ -83,6 +85,7 @@ export function march(
   let movedMB = 0;
   let movedAtThrottle = 0;
   let throttleAtS: Seconds | null = null;
+  let offAtS: Seconds | null = null;
   let form: Form = 'none';
   let level: 0 | 1 | 2 = 0;
   /** Between this level and the one below it goes up and down too quickly to follow. */
@@ -96,6 +99,7 @@ export function march(
   const startC = limits?.startC ?? Infinity;
   const criticalC = limits?.criticalC ?? Infinity;
   const releaseK = limits?.releaseK ?? 0;
+  let offC = limits?.offC ?? Infinity;
 
   let owedMB = 0;
   done: for (const [at, phase] of phases.entries()) {
@@ -149,7 +153,7 @@ export function march(
       const { rate, power } = steps[level];
       if (rate <= 0) break;
       let dt = Math.min(step, untilEnd(rate), horizonS - seconds);
-      const above = level === 0 ? startC : level === 1 ? criticalC : Infinity;
+      const above = level === 0 ? startC : level === 1 ? criticalC : offC;
       const below = level === 0 ? -Infinity : (level === 1 ? startC : criticalC) - releaseK;
       const outside = (s: State) => s.caseC + s.controller > above || s.caseC + s.controller < below;
       let then = after(state, power, dt);
@@ -183,6 +187,12 @@ export function march(
         movedAtThrottle = movedMB;
         if (more.untilThrottle) break done;
       }
+      if (level === 2) {
+        offAtS = seconds;
+        offC = Infinity;
+        form = 'off';
+        continue;
+      }
       // At the slower rate it would be cool again by itself within seconds, and hot within seconds after: only their mean matters.
       const slower = steps[level + 1]!;
       if (state.caseC + slower.rise < above - releaseK) quick = true;
@@ -201,10 +211,11 @@ export function march(
     seconds,
     movedGB,
     throttleAtS,
+    offAtS,
     form,
     level: quick && lastShare < 0.5 ? ((level + 1) as 1 | 2) : level,
     throttledMBps,
-    peakControllerC,
+    peakControllerC: Math.min(peakControllerC, limits?.offC ?? Infinity),
     peakCaseC,
     peakFaceC
   };

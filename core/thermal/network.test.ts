@@ -1,8 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { aDrive, anEnclosure } from '../../tests/parts';
 import { fillDrive, fillEnclosure } from '../parts/fill';
+import { STEFAN_BOLTZMANN } from '../facts/thermal';
 import { planPads } from '../stack/plan-pads';
-import { heatOf } from './heat';
+import { drawOf } from '../fit/draw';
 import { typicalKnobs } from './knobs';
 import {
   chipRises,
@@ -11,6 +12,7 @@ import {
   filmConductance,
   heatOut,
   networkOf,
+  outsideOf,
   riseFor,
   settle,
   shapeOf,
@@ -19,9 +21,15 @@ import {
 } from './network';
 import { powerAt, wattsOf } from './power';
 
-const quiet = () => {};
-const blown: Surface = { areaM2: 0.02, emissivity: 0.82, fanH: 30, wall: 0 };
-const still: Surface = { areaM2: 0.02, emissivity: 0.82, fanH: undefined, wall: 0 };
+const still: Surface = {
+  areaM2: 0.02,
+  convection: 4,
+  radiation: 4 * 0.82 * STEFAN_BOLTZMANN,
+  fanH: undefined,
+  desk: 0,
+  wall: 0
+};
+const blown: Surface = { ...still, fanH: 30 };
 
 describe('paths', () => {
   const way = { areaMm2: 144, gapMm: 0.8, printed: 0.8 / 3, contact: 0.5e-4 };
@@ -36,8 +44,33 @@ describe('paths', () => {
 });
 
 describe('the surface', () => {
-  it('still air at 10 K over 20 °C: 1.32 (10 / 0.06)^0.25 + 4 x 0.82 sigma 298.15³ = 4.743 + 4.929 W/(m² K)', () =>
-    expect(filmConductance({ ...still, areaM2: 1 }, 10, 20)).toBeCloseTo(9.672, 2));
+  it('still air at 16 K over 20 °C: 4 x 16^0.25 + 4 x 0.82 sigma 301.15³ = 8 + 5.080 W/(m² K), and a desk of 0.03 W/K on top', () => {
+    expect(filmConductance({ ...still, areaM2: 1 }, 16, 20)).toBeCloseTo(13.08, 2);
+    expect(filmConductance({ ...still, areaM2: 1, desk: 0.03 }, 16, 20)).toBeCloseTo(13.11, 2);
+  });
+  it('a box of 100 x 36 x 14 mm lying flat: 38.08 cm² standing, 14 mm high, 36 cm² looking up, area over perimeter 13.2 mm', () => {
+    // 1.42 / 0.014^0.25 = 4.128; 1.32 / 0.013235^0.25 = 3.892; (38.08 x 4.128 + 36 x 3.892) / 74.08 = 4.013
+    const flat = outsideOf('m2', 74.08e-4, 'flat');
+    expect(flat.convection).toBeCloseTo(4.013, 3);
+    expect(flat.areaM2).toBeCloseTo(74.08e-4, 9);
+    expect(flat.deskM2).toBeCloseTo(36e-4, 9);
+    // at 20 K in 23 °C: 4.013 x 2.115 + 4 x 0.82 sigma 306.15³ = 8.49 + 5.34 = 13.8 W/(m² K): within the usual 13 to 16
+    const film = filmConductance({ ...still, areaM2: 1, convection: flat.convection }, 20, 23);
+    expect(film).toBeCloseTo(13.82, 1);
+  });
+  it('on edge it has its lower face in the air too: 72 + 10.08 standing 36 mm, 14 cm² up; on cloth nothing lies on a desk', () => {
+    // standing 2 x 36 + 2 x 3.6 x 1.4 = 82.08 at 1.42 / 0.036^0.25 = 3.260; up 14 at 1.32 / 0.00614^0.25 = 4.716; mean 3.472
+    const edge = outsideOf('m2', 74.08e-4, 'edge');
+    expect(edge.areaM2).toBeCloseTo(96.08e-4, 9);
+    expect(edge.convection).toBeCloseTo(3.472, 2);
+    expect(edge.deskM2).toBeCloseTo(14e-4, 9);
+    expect(outsideOf('m2', 74.08e-4, 'cloth').deskM2).toBe(0);
+  });
+  it('a case of four times the surface is twice as long: its film is 2^0.25 = 1.19 times weaker', () => {
+    const [small, large] = [outsideOf('m2', 0.005, 'flat'), outsideOf('m2', 0.02, 'flat')];
+    expect(small.convection / large.convection).toBeCloseTo(2 ** 0.25, 9);
+    expect(large.deskM2 / small.deskM2).toBeCloseTo(4, 9);
+  });
   it('a fan of 30 W/(m² K) on 200 cm² gives off 9 W at 15 K', () => {
     expect(heatOut(blown, 15, 22)).toBeCloseTo(9, 9);
     expect(riseFor(blown, 9, 22)).toBeCloseTo(15, 9);
@@ -87,14 +120,14 @@ describe('the settled network, solved by hand', () => {
 
 describe('from parts to the network', () => {
   const parts = (driveChange = {}, caseChange = {}) => {
-    const drive = fillDrive(aDrive(driveChange), quiet);
-    const enclosure = fillEnclosure(anEnclosure(caseChange), quiet);
-    const stack = planPads({ drive: drive.drive, doubleSided: false, enclosure: enclosure.enclosure }, quiet);
+    const drive = fillDrive(aDrive(driveChange));
+    const enclosure = fillEnclosure(anEnclosure(caseChange));
+    const stack = planPads({ drive: drive.drive, doubleSided: false, enclosure: enclosure.enclosure });
     const fan = enclosure.enclosure.cooling?.kind === 'fan';
-    const shape = shapeOf(drive, enclosure, stack, fan, false);
-    const heat = heatOf(drive, enclosure, 'usb4-40g', fan);
-    const knobs = typicalKnobs({ drive, enclosure, heat, rules: undefined, ambientC: 22, fan });
-    return { shape, heat, knobs, network: networkOf(shape, knobs) };
+    const shape = shapeOf(drive, enclosure, stack, fan, false, enclosure.enclosure.cooling?.stands ?? 'flat');
+    const draw = drawOf(drive, enclosure, 'usb4-40g', fan);
+    const knobs = typicalKnobs({ drive, enclosure, draw, rules: undefined, ambientC: 22, fan, desk: true });
+    return { shape, draw, knobs, network: networkOf(shape, knobs) };
   };
   it('a 1 mm pad in 0.5 mm is left out where a better one is: all chips touch, the board path of 30 K/W in parallel', () => {
     const { shape, network } = parts();
@@ -103,20 +136,21 @@ describe('from parts to the network', () => {
     expect(network.toCaseC).toBeGreaterThan(1 / 30 + 0.1);
   });
   it('heat: (1.5 + 1.5 x 3) W into cache at 3000 MB/s, 60 % of it in the controller, 12 % more lost in the converter', () => {
-    const { shape, heat, knobs } = parts();
-    const power = powerAt(shape, heat, knobs, 'write', 3000);
+    const { shape, draw, knobs } = parts();
+    const power = powerAt(shape, draw, knobs, 'write', 3000);
     expect(power.controller).toBeCloseTo(3.6, 9);
     expect(power.nand).toBeCloseTo(2.4, 9);
-    // 6 / 0.88 - 6 = 0.818 W, and 2.2 W of a tunnel's bridge
+    // 6 / 0.88 - 6 = 0.818 W, and 2.2 W of a tunnel's bridge, which is at its full rate from 3000 MB/s on
     expect(power.case).toBeCloseTo(0.81818 + 2.2, 4);
     expect(wattsOf(power)).toBeCloseTo(6 / 0.88 + 2.2, 9);
     // past the cache 3 J/GB: (1.5 + 3 x 1.5) W at 1500 MB/s is the same
-    expect(wattsOf(powerAt(shape, heat, knobs, 'post', 1500))).toBeCloseTo(6 / 0.88 + 2.2, 9);
+    // (the bridge at half of its rate: 1.1 at rest and half of the other 1.1)
+    expect(wattsOf(powerAt(shape, draw, knobs, 'post', 1500))).toBeCloseTo(6 / 0.88 + 1.65, 9);
   });
   it('a stated active power holds at the rated write, and half of the rate makes half of the difference', () => {
-    const { shape, heat, knobs } = parts({ power: { idleW: 1, activeW: 7 }, writeMBps: 6000 });
+    const { shape, draw, knobs } = parts({ power: { idleW: 1, activeW: 7 }, writeMBps: 6000 });
     const at = (rate: number) => {
-      const { controller, nand } = powerAt(shape, heat, knobs, 'write', rate);
+      const { controller, nand } = powerAt(shape, draw, knobs, 'write', rate);
       return controller + nand;
     };
     expect(at(6000)).toBeCloseTo(7, 9);
@@ -128,7 +162,8 @@ describe('from parts to the network', () => {
     expect(parts({}, { cooling: { ...cooling, kind: 'fan' } }).network.surface.areaM2).toBeCloseTo(0.02, 9);
     const plastic = parts({}, { cooling: { kind: 'passive', areaCm2: 100, material: 'plastic' } }).network.surface;
     expect(plastic.areaM2).toBeCloseTo(0.006, 9);
-    // 2 mm of 0.2 W/mK on 100 cm²
+    // 2 mm of 0.2 W/mK on 100 cm²; of the 48.6 cm² on the desk 60 % at 5 W/m²K
+    expect(plastic.desk).toBeCloseTo((36 / 74.08) * 0.01 * 0.6 * 5, 9);
     expect(plastic.wall).toBeCloseTo(1, 9);
   });
   it('what readings came to is used: a case that warms 1.25 times as much has 1/1.25 of the surface', () => {

@@ -1,6 +1,7 @@
 import {
   AIR_CONDUCTIVITY,
   CAPACITY,
+  CASE_BOX,
   CASE_CLASS,
   CONTACT,
   CONVECTION,
@@ -36,9 +37,13 @@ export type Shape = {
   controllerJK: number;
   nandJK: number;
   caseJK: number;
-  /** m², without fins, and the fins. */
+  /** m² that air reaches, without fins, and the fins. */
   areaM2: number;
   finsM2: number;
+  /** Still air over its faces as it stands: h = convection x rise^0.25, W/(m² K^1.25). */
+  convection: number;
+  /** m² that lie on the desk; none on cloth. */
+  deskM2: number;
   fan: boolean;
   plastic: boolean;
   /** Measured over computed, 1 where nothing was measured. */
@@ -79,6 +84,62 @@ export function caseClassOf({ enclosure: { formFactor, modes } }: FilledEnclosur
   return formFactor === 'm2' && modes.some((mode) => isTunnelled(mode)) ? 'm2-tunnel' : formFactor;
 }
 
+export type Stands = 'flat' | 'edge' | 'cloth';
+
+/** A box of unit proportions as it stands: what air reaches of it, how still air takes heat off that, and what lies on the desk. */
+type Standing = { areaCm2: number; convection: number; deskCm2: number };
+
+/** Works out the faces of a box of l x w x h cm: c (dT / L)^0.25 over standing faces and over the one that looks up. */
+function standingBox({ l, w, h }: { l: number; w: number; h: number }, stands: Stands): Standing {
+  // [area, whether it looks up, height, or area over perimeter, in cm]
+  const faces: [number, boolean, number][] =
+    stands === 'edge'
+      ? [
+          [2 * l * w, false, w],
+          [2 * w * h, false, w],
+          [l * h, true, (l * h) / (2 * (l + h))]
+        ]
+      : [
+          [2 * (l + w) * h, false, h],
+          [l * w, true, (l * w) / (2 * (l + w))]
+        ];
+  let [area, sum] = [0, 0];
+  for (const [face, up, lengthCm] of faces) {
+    area += face;
+    sum += (face * (up ? CONVECTION.up : CONVECTION.standing)) / (lengthCm / 100) ** CONVECTION.exponent;
+  }
+  const deskCm2 = stands === 'flat' ? l * w : stands === 'edge' ? l * h : 0;
+  return { areaCm2: area, convection: sum / area, deskCm2 };
+}
+
+const STANDING = Object.fromEntries(
+  Object.entries(CASE_BOX).map(([form, box]) => [
+    form,
+    Object.fromEntries((['flat', 'edge', 'cloth'] as const).map((stands) => [stands, standingBox(box, stands)]))
+  ])
+) as Record<keyof typeof CASE_BOX, Record<Stands, Standing>>;
+
+/**
+ * The outside of a case: a box of the usual proportions of its form, as large as its surface says. A surface is that of the case lying
+ * flat, without the face it lies on; stood on edge it has that face too.
+ * @param areaM2 that air reaches while it lies flat, m²
+ */
+export function outsideOf(
+  formFactor: keyof typeof CASE_BOX,
+  areaM2: number,
+  stands: Stands
+): { areaM2: number; convection: number; deskM2: number } {
+  const flat = STANDING[formFactor].flat;
+  const here = STANDING[formFactor][stands];
+  // The proportions stay: areas go with the square of the scale, and the film with the fourth root of its inverse.
+  const square = areaM2 / (flat.areaCm2 * 1e-4);
+  return {
+    areaM2: here.areaCm2 * 1e-4 * square,
+    convection: here.convection / Math.sqrt(Math.sqrt(Math.sqrt(square))),
+    deskM2: here.deskCm2 * 1e-4 * square
+  };
+}
+
 /**
  * The bodies and paths of a build. Where no gap is known the pads are taken to fit, as they do in most boxes.
  * @param bare leaves every pad out
@@ -88,12 +149,14 @@ export function shapeOf(
   enclosure: FilledEnclosure,
   stack: Pick<StackPlan, 'filled'>,
   fan: boolean,
-  bare: boolean
+  bare: boolean,
+  stands: Stands
 ): Shape {
-  const { cooling, weightG } = enclosure.enclosure;
+  const { cooling, weightG, formFactor } = enclosure.enclosure;
   const usual = CASE_CLASS[caseClassOf(enclosure)];
   const plastic = cooling?.material === 'plastic';
   const massG = cooling?.massG ?? (weightG === undefined ? usual.massG : weightG * 0.8);
+  const outside = outsideOf(formFactor, (cooling?.areaCm2 ?? usual.areaCm2) * 1e-4, stands);
   const shape: Shape = {
     kind: 'm2',
     controller: NO_WAYS,
@@ -101,7 +164,9 @@ export function shapeOf(
     controllerJK: CAPACITY.controller,
     nandJK: CAPACITY.nand,
     caseJK: (massG / 1000) * SPECIFIC_HEAT[plastic ? 'plastic' : 'aluminium'],
-    areaM2: (cooling?.areaCm2 ?? usual.areaCm2) * 1e-4,
+    areaM2: outside.areaM2,
+    convection: outside.convection,
+    deskM2: outside.deskM2,
     finsM2: (cooling?.finsCm2 ?? 0) * 1e-4,
     fan,
     plastic,
@@ -138,9 +203,14 @@ function waysOf(
 export type Surface = {
   /** Surface that counts, m², with what plastic takes off it. */
   areaM2: number;
-  emissivity: number;
+  /** Still air: h = convection x rise^0.25, W/(m² K^1.25). */
+  convection: number;
+  /** Radiation: 4 eps sigma x film, W/(m² K^4). */
+  radiation: number;
   /** W/(m² K) under a fan; undefined in still air. */
   fanH: number | undefined;
+  /** Into the desk, W/K. */
+  desk: number;
   /** Through the wall, K/W. */
   wall: number;
 };
@@ -157,49 +227,67 @@ export type Network = {
   ambientC: Celsius;
 };
 
-export function networkOf(shape: Shape, knobs: Knobs): Network {
+/** How the case gives off heat at one setting of the knobs. */
+export function surfaceOf(shape: Shape, knobs: Knobs): Surface {
   const finShare = shape.fan ? 1 : knobs.finShare;
   const area = ((shape.areaM2 + shape.finsM2 * finShare) * knobs.area) / shape.caseFactor;
-  const surface: Surface = {
-    areaM2: shape.plastic ? area * knobs.plastic : area,
-    emissivity: knobs.emissivity,
+  const reached = shape.plastic ? knobs.plastic : 1;
+  return {
+    areaM2: area * reached,
+    convection: shape.convection * knobs.film,
+    radiation: 4 * STEFAN_BOLTZMANN * knobs.emissivity * knobs.film,
     fanH: shape.fan ? knobs.fanH : undefined,
+    desk: (shape.deskM2 * knobs.deskH * reached * knobs.area) / shape.caseFactor,
     wall: shape.plastic ? PLASTIC.wallM / (PLASTIC.conductivity * area) : 0
   };
-  const network: Network = {
-    toCaseC: 1 / knobs.shellController,
-    toCaseN: 0,
-    between: 1,
+}
+
+/** Conductances from controller and NAND to the case, and between them, W/K. */
+export type Paths = { toCaseC: number; toCaseN: number; between: number };
+export function pathsOf(shape: Shape, knobs: Knobs): Paths {
+  if (shape.kind === 'disk') return { toCaseC: 1 / knobs.shellController, toCaseN: 0, between: 1 };
+  const between = 1 / knobs.chipToChip;
+  if (shape.kind === 'shell')
+    return {
+      toCaseC: 1 / knobs.shellController / shape.chipFactor,
+      toCaseN: 1 / knobs.shellNand / shape.chipFactor,
+      between
+    };
+  const board = 1 / knobs.boardPath;
+  return {
+    toCaseC: (through(shape.controller, knobs) + board) / shape.chipFactor,
+    toCaseN: (through(shape.nand, knobs) + board) / shape.chipFactor,
+    between
+  };
+}
+
+function through(ways: readonly Way[], knobs: Knobs): number {
+  let sum = 0;
+  for (const way of ways) sum += conductanceOf(way, knobs);
+  return sum;
+}
+
+export function networkOf(shape: Shape, knobs: Knobs): Network {
+  const { toCaseC, toCaseN, between } = pathsOf(shape, knobs);
+  return {
+    toCaseC,
+    toCaseN,
+    between,
     controllerJK: shape.controllerJK,
     nandJK: shape.nandJK,
     caseJK: shape.caseJK,
-    surface,
+    surface: surfaceOf(shape, knobs),
     ambientC: knobs.ambientC
   };
-  if (shape.kind === 'disk') return network;
-  network.between = 1 / knobs.chipToChip;
-  if (shape.kind === 'shell') {
-    network.toCaseC = 1 / knobs.shellController / shape.chipFactor;
-    network.toCaseN = 1 / knobs.shellNand / shape.chipFactor;
-    return network;
-  }
-  const through = (ways: readonly Way[]) => {
-    let sum = 0;
-    for (const way of ways) sum += conductanceOf(way, knobs);
-    return sum;
-  };
-  network.toCaseC = (through(shape.controller) + 1 / knobs.boardPath) / shape.chipFactor;
-  network.toCaseN = (through(shape.nand) + 1 / knobs.boardPath) / shape.chipFactor;
-  return network;
 }
 
-/** Heat transfer of a surface that is warmer than the air, W/K: 1.32 (dT/L)^0.25 + 4 eps sigma Tm^3 in still air. */
+/** Heat transfer of a surface that is warmer than the air, W/K: c (dT / L)^0.25 + 4 eps sigma Tm^3 in still air, and the desk. */
 export function filmConductance(surface: Surface, rise: number, ambientC: Celsius): number {
-  if (surface.fanH !== undefined) return surface.fanH * surface.areaM2;
+  if (surface.fanH !== undefined) return surface.fanH * surface.areaM2 + surface.desk;
   const size = rise < 0 ? -rise : rise;
   const mean = ambientC + KELVIN + rise / 2;
-  const convection = CONVECTION.coefficient * Math.sqrt(Math.sqrt(size / CONVECTION.heightM));
-  return (convection + 4 * surface.emissivity * STEFAN_BOLTZMANN * mean * mean * mean) * surface.areaM2;
+  const film = surface.convection * Math.sqrt(Math.sqrt(size)) + surface.radiation * mean * mean * mean;
+  return film * surface.areaM2 + surface.desk;
 }
 
 /** Rise of the outer face over the air, K, for a rise of the case itself: the wall of a plastic case keeps some of it. */
@@ -222,24 +310,31 @@ export type Power = { controller: number; nand: number; case: number };
 export type Temperatures = { controllerC: Celsius; nandC: Celsius; caseC: Celsius; faceC: Celsius };
 
 /**
- * Rise of the outer face that gives off a heat, K: Q = G(rise) rise, iterated, since still air moves faster over a warmer face.
- * Each round leaves about a fifth of the error.
+ * Rise of the outer face that gives off a heat, K: Q = G(rise) rise, by Newton's method, since still air moves faster over a warmer
+ * face. The slope is G + rise G', with G' = convection / 4 x rise^-0.75 + radiation x 1.5 Tm^2, both over the surface.
+ * @param near a rise that is known to be close, such as that of nearly the same build
  */
-export function riseFor(surface: Surface, watts: number, ambientC: Celsius): number {
+export function riseFor(surface: Surface, watts: number, ambientC: Celsius, near?: number): number {
   if (watts <= 0) return 0;
-  let rise = watts / (10 * surface.areaM2);
-  for (let i = 0; i < 24; i++) {
-    const next = watts / filmConductance(surface, rise, ambientC);
-    const done = Math.abs(next - rise) < 1e-4;
-    rise = next;
-    if (done || surface.fanH !== undefined) break;
+  if (surface.fanH !== undefined) return watts / (surface.fanH * surface.areaM2 + surface.desk);
+  const { areaM2, convection, radiation, desk } = surface;
+  let rise = near !== undefined && near > 0 ? near : watts / (12 * areaM2 + desk);
+  for (let i = 0; i < 20; i++) {
+    const mean = ambientC + KELVIN + rise / 2;
+    const air = convection * Math.sqrt(Math.sqrt(rise));
+    const square = radiation * mean * mean;
+    const conductance = (air + square * mean) * areaM2 + desk;
+    const slope = conductance + (air / 4 + square * 1.5 * rise) * areaM2;
+    const step = (conductance * rise - watts) / slope;
+    rise = rise - step > 0 ? rise - step : rise / 2;
+    if (step < 1e-4 && step > -1e-4) break;
   }
   return rise;
 }
 
 /** Rise of controller and NAND over the case while they make this heat: two bodies, two paths, and one between them. */
-export function chipRises(network: Network, controllerW: number, nandW: number): { controller: number; nand: number } {
-  const { toCaseC, toCaseN, between } = network;
+export function chipRises(paths: Paths, controllerW: number, nandW: number): { controller: number; nand: number } {
+  const { toCaseC, toCaseN, between } = paths;
   const [a, d] = [toCaseC + between, toCaseN + between];
   const determinant = a * d - between * between;
   return {

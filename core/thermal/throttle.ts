@@ -1,26 +1,26 @@
-import { THROTTLE } from '../facts/thermal.ts';
+import type { Draw } from '../fit/draw.ts';
+import { SHUTDOWN_C, THROTTLE } from '../facts/thermal.ts';
 import type { Drive } from '../parts/drive.ts';
 import type { Celsius, MBps } from '../quantities/unit.ts';
-import type { Heat, Work } from './heat.ts';
 import type { Knobs } from './knobs.ts';
 import { partsOf, slopeOf } from './followers.ts';
 import { chipRises, settle, type Network, type Power, type Shape, type Temperatures } from './network.ts';
 import { orbitOf } from './orbit.ts';
-import { powerAt } from './power.ts';
+import { powerAt, type Work } from './power.ts';
 
-/** Temperatures at which a drive throttles, as it reports them itself. */
-export type Limits = { startC: Celsius; criticalC: Celsius; releaseK: number };
+/** Temperatures at which a drive throttles, as it reports them itself, and the one at which it switches itself off. */
+export type Limits = { startC: Celsius; criticalC: Celsius; releaseK: number; offC: Celsius };
 
 /** @returns the stated limits, or the usual ones; null for a hard disk, which does not throttle */
 export function limitsOf(drive: Drive): Limits | null {
   if (drive.media === 'hdd') return null;
   const startC = drive.throttle?.startC ?? THROTTLE.startC;
   const criticalC = Math.max(drive.throttle?.criticalC ?? startC + (THROTTLE.criticalC - THROTTLE.startC), startC + 1);
-  return { startC, criticalC, releaseK: THROTTLE.releaseK };
+  return { startC, criticalC, releaseK: THROTTLE.releaseK, offC: Math.max(SHUTDOWN_C, criticalC + 2) };
 }
 
 /** A build at one setting of its knobs. */
-export type Setting = { shape: Shape; heat: Heat; knobs: Knobs; network: Network };
+export type Setting = { shape: Shape; draw: Draw; knobs: Knobs; network: Network };
 
 /** Some steady work: what, at which rate, and what each MB costs in time beside its bytes (files), s/MB. */
 export type Load = { work: Work; rate: MBps; perMB: number };
@@ -29,21 +29,25 @@ export type Load = { work: Work; rate: MBps; perMB: number };
 export const throttled = ({ rate, perMB }: Load, factor: number): MBps =>
   rate <= 0 ? 0 : 1 / (1 / (rate * factor) + perMB);
 
-export type Form = 'none' | 'saw-tooth' | 'plateau';
+/** What throttling looks like once warmed through; `off` where the drive switches itself off. */
+export type Form = 'none' | 'saw-tooth' | 'plateau' | 'off';
 
 type Step = { rate: MBps; power: Power; rise: number };
 
 /** A load at its three levels of throttling: rate, heat, and how far the controller stands over the case. */
 export type Steps = readonly [Step, Step, Step];
 
-export function stepsOf({ shape, heat, knobs, network }: Setting, load: Load): Steps {
-  const step = (factor: number): Step => {
-    const rate = throttled(load, factor);
-    const power = powerAt(shape, heat, knobs, load.work, rate);
-    return { rate, power, rise: chipRises(network, power.controller, power.nand).controller };
-  };
-  return [step(THROTTLE.factors[0]), step(THROTTLE.factors[1]), step(THROTTLE.factors[2])];
+function stepOf({ shape, draw, knobs, network }: Setting, load: Load, factor: number): Step {
+  const rate = throttled(load, factor);
+  const power = powerAt(shape, draw, knobs, load.work, rate);
+  return { rate, power, rise: chipRises(network, power.controller, power.nand).controller };
 }
+
+export const stepsOf = (setting: Setting, load: Load): Steps => [
+  stepOf(setting, load, THROTTLE.factors[0]),
+  stepOf(setting, load, THROTTLE.factors[1]),
+  stepOf(setting, load, THROTTLE.factors[2])
+];
 
 export const mix = (a: Step, b: Step, share: number): { rate: MBps; power: Power } => ({
   rate: a.rate * share + b.rate * (1 - share),
@@ -89,12 +93,28 @@ function settledAs(form: Form, level: 0 | 1 | 2, at: { rate: MBps; power: Power 
  */
 export function settleLoad(setting: Setting, load: Load, limits: Limits | null, held: 0 | 1 | 2 = 0): Settled {
   const { network } = setting;
-  const steps = stepsOf(setting, load);
-  const settled = steps.map(({ power }) => settle(network, power));
+  const first = stepOf(setting, load, THROTTLE.factors[0]);
+  const full = settle(network, first.power);
+  // Most loads never come near a limit, and need nothing else.
+  if (!limits || (held === 0 && full.controllerC <= limits.startC)) return settledAs('none', 0, first, full);
+  const steps: Steps = [first, stepOf(setting, load, THROTTLE.factors[1]), stepOf(setting, load, THROTTLE.factors[2])];
+  const half = settle(network, steps[1].power);
+  const quarter = settle(network, steps[2].power);
+  const settled = [full, half, quarter];
   const plain = (at: 0 | 1 | 2, form: Form): Settled => settledAs(form, at, steps[at], settled[at]!);
-  const [full, half, quarter] = settled as [Temperatures, Temperatures, Temperatures];
-  if (!limits) return plain(0, 'none');
-  const { startC, criticalC, releaseK } = limits;
+  const { startC, criticalC, releaseK, offC } = limits;
+  if (quarter.controllerC >= offC) {
+    // As warm as the case is when the controller gets there; then the drive is off, and nothing is moved any more.
+    const cooler = quarter.controllerC - offC;
+    const { ambientC } = network;
+    const at = {
+      controllerC: offC,
+      nandC: Math.max(ambientC, quarter.nandC - cooler),
+      caseC: Math.max(ambientC, quarter.caseC - cooler),
+      faceC: Math.max(ambientC, quarter.faceC - cooler)
+    };
+    return settledAs('off', 2, { rate: 0, power: steps[2].power }, at);
+  }
   if (held === 2 && quarter.controllerC >= criticalC - releaseK) return plain(2, 'plateau');
   const stays = held > 0 && half.controllerC >= startC - releaseK && half.controllerC <= criticalC;
   if (full.controllerC <= startC) return stays ? plain(1, 'plateau') : plain(0, 'none');

@@ -5,17 +5,28 @@ import type { FilledDrive, FilledEnclosure } from '../parts/fill.ts';
 import type { Band } from '../quantities/band.ts';
 import type { Celsius, Seconds } from '../quantities/unit.ts';
 import type { StackPlan } from '../stack/plan-pads.ts';
-import { heatOf, type Heat } from './heat.ts';
-import { copyKnobs, openKnobs, typicalKnobs, type KnobName, type Knobs, type KnobsOf } from './knobs.ts';
+import { drawOf, type Draw } from '../fit/draw.ts';
+import { copyKnobs, openKnobs, typicalKnobs, type KnobName, type Knobs, type KnobsOf, type OpenKnob } from './knobs.ts';
 import { march, type Phase } from './march.ts';
-import { heatOut, networkOf, riseFor, settle, shapeOf, type Shape, type Temperatures } from './network.ts';
-import { powerAt } from './power.ts';
+import {
+  chipRises,
+  heatOut,
+  networkOf,
+  pathsOf,
+  riseFor,
+  settle,
+  shapeOf,
+  surfaceOf,
+  type Shape,
+  type Stands
+} from './network.ts';
+import { powerAt, wattsOf } from './power.ts';
 import { limitsOf, settleLoad, type Limits, type Load, type Setting, type Settled } from './throttle.ts';
 
 /** How a build warms, with everything that is uncertain about it still open. */
 export type Warmth = {
   shape: Shape;
-  heat: Heat;
+  draw: Draw;
   of: KnobsOf;
   limits: Limits | null;
   typical: Setting;
@@ -27,11 +38,13 @@ export type Circumstances = {
   fan?: boolean | undefined;
   /** Without any pads. */
   bare?: boolean | undefined;
+  /** Instead of how it stands by its enclosure. */
+  stands?: Stands | undefined;
 };
 
-export const settingAt = (shape: Shape, heat: Heat, knobs: Knobs): Setting => ({
+export const settingAt = (shape: Shape, draw: Draw, knobs: Knobs): Setting => ({
   shape,
-  heat,
+  draw,
   knobs,
   network: networkOf(shape, knobs)
 });
@@ -44,65 +57,196 @@ export function warmthOf(
   rules: HouseRules | undefined,
   more: Circumstances = {}
 ): Warmth {
-  const fan = more.fan ?? enclosure.enclosure.cooling?.kind === 'fan';
-  const shape = shapeOf(drive, enclosure, stack, fan, more.bare === true);
-  const heat = heatOf(drive, enclosure, mode, fan);
-  const of: KnobsOf = { drive, enclosure, heat, rules, ambientC: more.ambientC, fan };
-  return { shape, heat, of, limits: limitsOf(drive.drive), typical: settingAt(shape, heat, typicalKnobs(of)) };
+  const { cooling } = enclosure.enclosure;
+  const fan = more.fan ?? cooling?.kind === 'fan';
+  const shape = shapeOf(drive, enclosure, stack, fan, more.bare === true, more.stands ?? cooling?.stands ?? 'flat');
+  const draw = drawOf(drive, enclosure, mode, fan);
+  const of: KnobsOf = { drive, enclosure, draw, rules, ambientC: more.ambientC, fan, desk: shape.deskM2 > 0 };
+  return { shape, draw, of, limits: limitsOf(drive.drive), typical: settingAt(shape, draw, typicalKnobs(of)) };
 }
 
-/** What one uncertain thing does to the controller, K, at its hotter and its cooler end. */
-export type Influence = { name: KnobName; hotK: number; coolK: number };
+/** What one uncertain thing does at its hotter and its cooler end, K: to the controller, the NAND, and the outer face. */
+export type Influence = {
+  name: KnobName;
+  hotK: number;
+  coolK: number;
+  nandHotK: number;
+  nandCoolK: number;
+  faceHotK: number;
+  faceCoolK: number;
+};
 
-/** The likely hot and cool cases of the controller, and of what a hand feels. */
-export type LikelyCases = { hot: Setting; cool: Setting; faceHot: Setting; faceCool: Setting; influences: Influence[] };
-
+/** What of a build each knob moves. */
+const HANGS_ON: Record<KnobName, 'heat' | 'surface' | 'paths' | 'room'> = {
+  rate: 'heat',
+  idleW: 'heat',
+  heat: 'heat',
+  bridge: 'heat',
+  controllerShare: 'heat',
+  padTruth: 'paths',
+  label: 'paths',
+  area: 'surface',
+  film: 'surface',
+  deskH: 'surface',
+  emissivity: 'surface',
+  fanH: 'surface',
+  finShare: 'surface',
+  plastic: 'surface',
+  boardPath: 'paths',
+  chipToChip: 'paths',
+  shellController: 'paths',
+  shellNand: 'paths',
+  ambientC: 'room'
+};
 /**
  * The likely hot and cool case. Each uncertain thing alone is put to its ends, the others typical; the deviations d that follow add
  * up like independent errors, as the root of the sum of their squares D. The case at that distance that is likeliest moves each
  * thing by d / D of the way to its end: everything bad at once would be hotter, and next to never happens.
+ * Most builds never come near a limit and need the distances alone; the cases are made when somebody asks for them.
  */
-export function likelyCases(
-  { shape, heat, of: about, typical: { knobs: usual } }: Warmth,
-  load: Load,
-  rate: Band | undefined
-): LikelyCases {
+export class LikelyCases {
+  readonly influences: readonly Influence[];
+  /** The controller under the load, everything typical. */
+  readonly controllerC: Celsius;
+  readonly #warmth: Warmth;
+  readonly #open: readonly OpenKnob[];
+  readonly #made = new Map<'hotK' | 'coolK' | 'faceHotK' | 'faceCoolK', Setting>();
+
+  constructor(warmth: Warmth, open: readonly OpenKnob[], influences: readonly Influence[], controllerC: Celsius) {
+    this.#warmth = warmth;
+    this.#open = open;
+    this.influences = influences;
+    this.controllerC = controllerC;
+  }
+
+  #towards(key: 'hotK' | 'coolK' | 'faceHotK' | 'faceCoolK'): Setting {
+    let setting = this.#made.get(key);
+    if (!setting) {
+      const { shape, draw, typical } = this.#warmth;
+      let squares = 0;
+      for (const influence of this.influences) squares += influence[key] * influence[key];
+      const whole = Math.sqrt(squares);
+      const there = copyKnobs(typical.knobs);
+      const hot = key === 'hotK' || key === 'faceHotK';
+      if (whole > 0)
+        this.influences.forEach((influence, i) => {
+          const knob = this.#open[i]!;
+          const end = hot ? knob.hot : knob.cool;
+          there[knob.name] += ((end - there[knob.name]) * Math.abs(influence[key])) / whole;
+        });
+      setting = settingAt(shape, draw, there);
+      this.#made.set(key, setting);
+    }
+    return setting;
+  }
+  get hot(): Setting {
+    return this.#towards('hotK');
+  }
+  get cool(): Setting {
+    return this.#towards('coolK');
+  }
+  get faceHot(): Setting {
+    return this.#towards('faceHotK');
+  }
+  get faceCool(): Setting {
+    return this.#towards('faceCoolK');
+  }
+
+  /** How far the likely hot case of the controller is from the typical one, K. */
+  get hotterK(): number {
+    let squares = 0;
+    for (const { hotK } of this.influences) squares += hotK * hotK;
+    return Math.sqrt(squares);
+  }
+}
+
+/** Works out what each uncertain thing does under a load. */
+export function likelyCases(warmth: Warmth, load: Load, rate: Band | undefined): LikelyCases {
+  const { shape, draw, of: about, typical } = warmth;
+  const { knobs: usual, network } = typical;
   const open = openKnobs(about, rate);
   const knobs = copyKnobs(usual);
-  const temperatures = (): Temperatures =>
-    settle(networkOf(shape, knobs), powerAt(shape, heat, knobs, load.work, load.rate * knobs.rate));
-  const base = temperatures();
+  const { ambientC, surface } = network;
+  const power = powerAt(shape, draw, knobs, load.work, load.rate);
+  const watts = wattsOf(power);
+  const face = riseFor(surface, watts, ambientC);
+  const chips = chipRises(network, power.controller, power.nand);
+  const wall = watts * surface.wall;
   const influences: Influence[] = [];
-  const face: { hotK: number; coolK: number }[] = [];
+  /** Deviations of face, controller and NAND with one knob moved: only what hangs on that knob is worked out again. */
+  const now = { face: 0, controller: 0, nand: 0 };
+  const move = (name: KnobName): void => {
+    switch (HANGS_ON[name]) {
+      case 'heat': {
+        const moved = powerAt(shape, draw, knobs, load.work, load.rate * knobs.rate);
+        const total = wattsOf(moved);
+        now.face = riseFor(surface, total, ambientC, (face * total) / watts) - face;
+        const inner = now.face + total * surface.wall - wall;
+        const rises = chipRises(network, moved.controller, moved.nand);
+        now.controller = inner + rises.controller - chips.controller;
+        now.nand = inner + rises.nand - chips.nand;
+        return;
+      }
+      case 'surface': {
+        const other = surfaceOf(shape, knobs);
+        now.face = riseFor(other, watts, ambientC, face) - face;
+        now.controller = now.nand = now.face + watts * other.wall - wall;
+        return;
+      }
+      case 'paths': {
+        const rises = chipRises(pathsOf(shape, knobs), power.controller, power.nand);
+        now.face = 0;
+        now.controller = rises.controller - chips.controller;
+        now.nand = rises.nand - chips.nand;
+        return;
+      }
+      case 'room':
+        now.face = knobs.ambientC + riseFor(surface, watts, knobs.ambientC, face) - ambientC - face;
+        now.controller = now.nand = now.face;
+    }
+  };
   for (const { name, hot, cool } of open) {
     knobs[name] = hot;
-    const up = temperatures();
+    move(name);
+    const { face: faceHotK, controller: hotK, nand: nandHotK } = now;
     knobs[name] = cool;
-    const down = temperatures();
+    move(name);
+    influences.push({
+      name,
+      hotK,
+      coolK: now.controller,
+      nandHotK,
+      nandCoolK: now.nand,
+      faceHotK,
+      faceCoolK: now.face
+    });
     knobs[name] = usual[name];
-    influences.push({ name, hotK: up.controllerC - base.controllerC, coolK: down.controllerC - base.controllerC });
-    face.push({ hotK: up.faceC - base.faceC, coolK: down.faceC - base.faceC });
   }
-  const towards = (of: readonly { hotK: number; coolK: number }[], end: 'hot' | 'cool'): Setting => {
-    const key = end === 'hot' ? 'hotK' : 'coolK';
-    let squares = 0;
-    for (const deviation of of) squares += deviation[key] * deviation[key];
-    const whole = Math.sqrt(squares);
-    const moved = copyKnobs(usual);
-    if (whole > 0)
-      for (let i = 0; i < of.length; i++) {
-        const { name, [end]: to } = open[i]!;
-        moved[name] += ((to - moved[name]) * Math.abs(of[i]![key])) / whole;
-      }
-    return settingAt(shape, heat, moved);
-  };
-  return {
-    hot: towards(influences, 'hot'),
-    cool: towards(influences, 'cool'),
-    faceHot: towards(face, 'hot'),
-    faceCool: towards(face, 'cool'),
-    influences
-  };
+  return new LikelyCases(warmth, open, influences, ambientC + face + wall + chips.controller);
+}
+
+/** How much nearer to a limit the hotter case may be than its distance says, for it is not quite linear. */
+const NEAR = 1.2;
+/** More than this share of the typical rise, and some kelvin of the room, no likely case is away from it. */
+const FARTHEST = { share: 0.9, roomK: 8 } as const;
+
+/**
+ * Whether nothing throttles under these phases, not even in the likely hot case: its distance grows with the rise of the hottest of
+ * them. Then a plan needs no case but the typical one.
+ */
+export function neverThrottles(
+  { typical, limits }: Warmth,
+  phases: readonly Phase[],
+  casesOf: () => LikelyCases
+): boolean {
+  if (!limits) return true;
+  const { ambientC } = typical.network;
+  const hottest = hottestOf(typical, phases);
+  if (hottest + FARTHEST.share * (hottest - ambientC) + FARTHEST.roomK < limits.startC) return true;
+  if (hottest >= limits.startC) return false;
+  const cases = casesOf();
+  const scale = Math.max(1, (hottest - ambientC) / Math.max(1, cases.controllerC - ambientC));
+  return hottest + cases.hotterK * scale * NEAR < limits.startC;
 }
 
 const bandOf = (cool: number, typical: number, hot: number): Band => ({
@@ -118,8 +262,8 @@ export type SteadyForecast = { typical: Settled; caseC: Band; controllerC: Band;
  * endless work, the case goes a share of its way from rest.
  */
 function shared(setting: Setting, load: Load, share: number, endless: Settled, limits: Limits | null): Settled {
-  const { network, shape, heat, knobs } = setting;
-  const power = powerAt(shape, heat, knobs, load.work, load.rate * share);
+  const { network, shape, draw, knobs } = setting;
+  const power = powerAt(shape, draw, knobs, load.work, load.rate * share);
   const at = settle(network, power);
   const controllerC = at.caseC + endless.controllerC - endless.caseC;
   const nandC = at.caseC + endless.nandC - endless.caseC;
@@ -130,12 +274,14 @@ function shared(setting: Setting, load: Load, share: number, endless: Settled, l
 /**
  * Where the last of some phases settles, as bands, throttling included.
  * @param share of its way that the case goes in work that ends before it is warmed through; 1 for work without end
+ * @param cool whether nothing throttles, by `neverThrottles`: the bands are then the distances of the likely cases
  */
 export function forecastSteady(
   warmth: Warmth,
   phases: readonly Phase[],
   cases: LikelyCases,
-  share = 1
+  share: number,
+  cool: boolean
 ): SteadyForecast {
   const settled = (setting: Setting) => {
     const { rate } = setting.knobs;
@@ -144,28 +290,66 @@ export function forecastSteady(
     return share >= 1 ? endless : shared(setting, own[own.length - 1]!, share, endless, warmth.limits);
   };
   const typical = settled(warmth.typical);
-  const [hot, cool] = [settled(cases.hot), settled(cases.cool)];
+  if (cool) return distances(warmth, typical, cases, share >= 1 ? 1 : undefined, phases[phases.length - 1]!);
+  const [hotCase, coolCase] = [settled(cases.hot), settled(cases.cool)];
   // On its way to a plateau at half rate a drive gets to where it throttles, though it settles below that.
-  const reached = hot.form === 'none' ? hot.controllerC : Math.max(hot.controllerC, warmth.limits!.startC);
+  const reached = hotCase.form === 'none' ? hotCase.controllerC : Math.max(hotCase.controllerC, warmth.limits!.startC);
   return {
     typical,
     caseC: bandOf(settled(cases.faceCool).faceC, typical.faceC, settled(cases.faceHot).faceC),
-    controllerC: bandOf(cool.controllerC, typical.controllerC, reached),
-    nandC: bandOf(cool.nandC, typical.nandC, hot.nandC)
+    controllerC: bandOf(coolCase.controllerC, typical.controllerC, reached),
+    nandC: bandOf(coolCase.nandC, typical.nandC, hotCase.nandC)
   };
 }
 
-/** Whether some phase alone, going on for ever at full rate, would be too hot: nothing cooler can ever throttle. */
-export function mayThrottle(setting: Setting, phases: readonly Phase[], limits: Limits | null): boolean {
-  if (!limits) return false;
-  return phases.some(
-    ({ work, rate, perMB }) =>
-      settle(
-        setting.network,
-        powerAt(setting.shape, setting.heat, setting.knobs, work, rate <= 0 ? 0 : 1 / (1 / rate + perMB))
-      ).controllerC > limits.startC
-  );
+/** The bands around the typical temperatures: what a thing does to the case counts by how far the case gets. */
+function distances(
+  { typical: { network, shape, draw, knobs } }: Warmth,
+  typical: Settled,
+  cases: LikelyCases,
+  whole: 1 | undefined,
+  load: Load
+): SteadyForecast {
+  const { ambientC } = network;
+  const endless = whole ? typical.faceC : settle(network, powerAt(shape, draw, knobs, load.work, load.rate)).faceC;
+  const part = endless > ambientC ? Math.min(1, (typical.faceC - ambientC) / (endless - ambientC)) : 1;
+  let [hotC, coolC, hotN, coolN, hotF, coolF] = [0, 0, 0, 0, 0, 0];
+  for (const { name, hotK, coolK, nandHotK, nandCoolK, faceHotK, faceCoolK } of cases.influences) {
+    // A warmer room is felt whole; of everything else that part which the case goes.
+    const missing = name === 'ambientC' ? 0 : 1 - part;
+    hotC += (hotK - faceHotK * missing) ** 2;
+    coolC += (coolK - faceCoolK * missing) ** 2;
+    hotN += (nandHotK - faceHotK * missing) ** 2;
+    coolN += (nandCoolK - faceCoolK * missing) ** 2;
+    hotF += (faceHotK * (1 - missing)) ** 2;
+    coolF += (faceCoolK * (1 - missing)) ** 2;
+  }
+  const around = (value: Celsius, cooler: number, hotter: number): Band => ({
+    low: value - Math.sqrt(cooler),
+    typical: value,
+    high: value + Math.sqrt(hotter)
+  });
+  return {
+    typical,
+    caseC: around(typical.faceC, coolF, hotF),
+    controllerC: around(typical.controllerC, coolC, hotC),
+    nandC: around(typical.nandC, coolN, hotN)
+  };
 }
+
+/** The hottest that the controller gets where some phase alone goes on for ever at full rate. */
+function hottestOf({ network, shape, draw, knobs }: Setting, phases: readonly Phase[]): Celsius {
+  let hottest = -Infinity;
+  for (const { work, rate, perMB } of phases) {
+    const power = powerAt(shape, draw, knobs, work, rate <= 0 ? 0 : 1 / (1 / rate + perMB));
+    hottest = Math.max(hottest, settle(network, power).controllerC);
+  }
+  return hottest;
+}
+
+/** Whether some phase alone, going on for ever at full rate, would be too hot: nothing cooler can ever throttle. */
+export const mayThrottle = (setting: Setting, phases: readonly Phase[], limits: Limits | null): boolean =>
+  limits !== null && hottestOf(setting, phases) > limits.startC;
 
 /** Time until the first throttling under these phases, or null where none of them ever gets that hot. */
 export function throttleTime(setting: Setting, phases: readonly Phase[], limits: Limits | null): Seconds | null {
@@ -180,8 +364,9 @@ export function throttleTime(setting: Setting, phases: readonly Phase[], limits:
  */
 export function settlePhases(setting: Setting, phases: readonly Phase[], limits: Limits | null): Settled {
   const last = phases[phases.length - 1]!;
+  if (phases.length === 1) return settleLoad(setting, last, limits);
   const before = phases.slice(0, -1);
-  const held = before.length > 0 && mayThrottle(setting, before, limits) ? march(setting, before, limits).level : 0;
+  const held = mayThrottle(setting, before, limits) ? march(setting, before, limits).level : 0;
   return settleLoad(setting, last, limits, held);
 }
 

@@ -1,4 +1,4 @@
-import type { MBps, Seconds, TB } from '../quantities/unit.ts';
+import type { MBps, Seconds } from '../quantities/unit.ts';
 
 /**
  * Throughput of a hard disk at a position: v = v_outer * sqrt(1 - x * (1 - k^2)), k = v_inner / v_outer.
@@ -12,11 +12,6 @@ export function diskRateAt(x: number, outer: MBps, inner: MBps): MBps {
     throw new RangeError(`not the rates of a disk: ${outer} outside, ${inner} inside`);
   const k = inner / outer;
   return outer * Math.sqrt(1 - x * (1 - k * k));
-}
-
-/** Time of one pass over the whole disk: 2 C / (v_outer + v_inner), the integral of dx / v(x). */
-export function fullPass(capacity: TB, outer: MBps, inner: MBps): Seconds {
-  return (2 * (capacity as number) * 1e6) / (outer + inner);
 }
 
 /**

@@ -48,12 +48,16 @@ export type FlashCache = {
   bits: number;
 };
 
+/** Gives the share of the free space that the cache of a drive takes where its size is not stated. */
+export const cacheShareOf = (drive: FilledDrive): Band =>
+  drive.protocol === 'sata' ? CACHE_SHARE.sata : drive.cell === 'qlc' ? CACHE_SHARE.qlc : CACHE_SHARE.tlc;
+
 /** @returns null for a drive that has none, such as a hard disk */
 export function flashCacheOf(drive: FilledDrive, freeGB: GB): FlashCache | null {
   if (drive.postCache === null) return null;
   const post = drive.postCache;
   const flash = drive.drive.flash;
-  const share = drive.cell === 'qlc' ? CACHE_SHARE.qlc : CACHE_SHARE.tlc;
+  const share = cacheShareOf(drive);
   const stated = flash?.cacheGB;
   return {
     kind: flash?.cacheKind ?? 'dynamic',

@@ -1,5 +1,6 @@
-import { DISK, LATENCY } from '../facts/flash.ts';
+import { DISK, DISK_WRITE_GAIN, LATENCY } from '../facts/flash.ts';
 import { LINK_MODES, type LinkMode } from '../facts/link-modes.ts';
+import { isTunnelled } from '../link/modes.ts';
 import type { FilledDrive } from '../parts/fill.ts';
 import type { Band } from '../quantities/band.ts';
 import type { MBps, Microseconds } from '../quantities/unit.ts';
@@ -15,30 +16,47 @@ export function linkLatency(mode: LinkMode, uas: boolean): Band<Microseconds> {
   return carrier === 'usb3' && uas ? LATENCY.uas : LATENCY.bulkOnly;
 }
 
-function mediaLatency(drive: FilledDrive, direction: 'read' | 'write'): Band<Microseconds> {
-  if (drive.drive.media === 'hdd') {
-    // One seek and half a turn; without the disk's own write cache both directions cost the same.
-    const half = (30 / drive.rpm) * 1e6;
-    const seek = drive.drive.disk?.seekMs;
-    const seeks = seek === undefined ? DISK.seekMs : { low: seek * 0.8, typical: seek, high: seek * 1.25 };
-    return { low: seeks.low * 1000 + half, typical: seeks.typical * 1000 + half, high: seeks.high * 1000 + half };
-  }
+/** A band of times and one on top of it. */
+const plus = (a: Band, b: Band): Band => ({
+  low: a.low + b.low,
+  typical: a.typical + b.typical,
+  high: a.high + b.high
+});
+
+/** Time of one request in a hard disk, µs: one seek and half a turn; a write is done when the disk's own cache has it. */
+function diskLatency({ rpm, drive }: FilledDrive, direction: 'read' | 'write'): Band<Microseconds> {
+  const half = (30 / rpm) * 1e6;
+  const seek = drive.disk?.seekMs;
+  const seeks = seek === undefined ? DISK.seekMs : { low: seek * 0.8, typical: seek, high: seek * 1.25 };
+  const read = { low: seeks.low * 1000 + half, typical: seeks.typical * 1000 + half, high: seeks.high * 1000 + half };
+  return direction === 'read'
+    ? read
+    : {
+        low: read.low / DISK_WRITE_GAIN.high,
+        typical: read.typical / DISK_WRITE_GAIN.typical,
+        high: read.high / DISK_WRITE_GAIN.low
+      };
+}
+
+function flashLatency({ dram }: FilledDrive, tunnelled: boolean, direction: 'read' | 'write'): Band<Microseconds> {
   const base = direction === 'read' ? LATENCY.nandRead : LATENCY.bufferedWrite;
-  if (drive.dram === true) return base;
-  // Unknown: the good case with DRAM, the bad one without.
+  // In a tunnel a drive without DRAM keeps its map in the host's memory; behind a USB bridge it cannot.
+  if (dram === true || tunnelled) return base;
   const extra = LATENCY.dramless;
-  return drive.dram === false
-    ? { low: base.low + extra.low, typical: base.typical + extra.typical, high: base.high + extra.high }
+  // Unknown: the good case with DRAM, the bad one without.
+  return dram === false
+    ? plus(base, extra)
     : { low: base.low, typical: base.typical + extra.typical / 2, high: base.high + extra.high };
 }
 
-/** Random 4 KiB at queue depth 1 is latency: 4096 B / (t_media + t_link); bytes per µs are MB/s. */
+/**
+ * Gives the rate of random 4 KiB requests one at a time: 4096 B / (t_media + t_link), and on writes the time of the host's own stack;
+ * bytes per µs are MB/s.
+ */
 export function randomRate(drive: FilledDrive, mode: LinkMode, uas: boolean, direction: 'read' | 'write'): Band<MBps> {
-  const media = mediaLatency(drive, direction);
+  const disk = drive.drive.media === 'hdd';
+  const media = disk ? diskLatency(drive, direction) : flashLatency(drive, isTunnelled(mode), direction);
   const link = linkLatency(mode, uas);
-  return {
-    low: 4096 / (media.high + link.high),
-    typical: 4096 / (media.typical + link.typical),
-    high: 4096 / (media.low + link.low)
-  };
+  const whole = plus(media, direction === 'write' ? plus(link, LATENCY.hostWrite) : link);
+  return { low: 4096 / whole.high, typical: 4096 / whole.typical, high: 4096 / whole.low };
 }

@@ -23,7 +23,7 @@ function whenOf(mode: LinkMode): string {
 export function fallbacks(input: PlanInput): Fallback[] {
   const port = portOf(input.host, input.portId);
   if (!port) return [];
-  const { mode, sets } = negotiate(port, input.cable, input.enclosure, () => {});
+  const { mode, sets } = negotiate(port, input.cable, input.enclosure);
   if (mode === null) return [];
   const seen = new Set([rank(mode)]);
   const lower = modesOf(sets.port & sets.cable & sets.bridge).filter((id) => {

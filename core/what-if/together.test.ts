@@ -73,7 +73,7 @@ const HOST = (change: Partial<Host> = {}): Host => ({
 const at = (host: Host, portId: string): PlanInput => ({
   host,
   portId,
-  cable: aCable({ modes: ['usb-10g'] }),
+  cable: aCable({ modes: ['usb-10g'], active: true }),
   enclosure: anEnclosure({ modes: ['usb-10g'] }),
   drive: aDrive()
 });
@@ -149,18 +149,19 @@ describe('several builds on one host at once', () => {
     expect(result.shared[0]).toMatchObject({ MBps: 1000, assumed: true });
     expect(result.findings[0]!.message).toContain('(assumed');
   });
-  it('power of a hub: each writes at 550 MB/s and wants (1.5 + 1.5 x 0.55)/0.88 + 1.15 = 3.79 W', () => {
+  it('power of a hub: each writes at 550 MB/s and wants (1 + 1.5 x 0.55)/0.88 + 1.15 (0.4 + 0.6 x 0.55) = 2.91 W', () => {
     const budget = (powerW: number) => {
       const host = HOST({ shared: [{ id: 'rear', label: 'the hub', MBps: 1100, powerW }] });
       return together(host, [member(host, 'c1'), member(host, 'c2')]);
     };
     const [load] = budget(8).power;
-    expect(load!.steadyW).toBeCloseTo(2 * ((1.5 + 1.5 * 0.55) / 0.88 + 1.15), 9);
-    // PCIe 4 drives peak at 7 W each
-    expect(load).toMatchObject({ peakW: 14, enough: 'peak' });
-    expect(budget(7).power[0]!.enough).toBe('no');
-    expect(budget(7).findings.map((f) => f.severity)).toContain('fail');
-    expect(budget(15).power[0]!.enough).toBe('yes');
+    expect(load!.steadyW).toBeCloseTo(2 * ((1 + 1.5 * 0.55) / 0.88 + 1.15 * (0.4 + 0.6 * 0.55)), 9);
+    // PCIe 4 drives peak at 7 W each, with converter and bridge at 7 / 0.88 + 1.15 = 9.1 W
+    expect(load!.peakW).toBeCloseTo(2 * (7 / 0.88 + 1.15), 9);
+    expect(load!.enough).toBe('peak');
+    expect(budget(5).power[0]!.enough).toBe('no');
+    expect(budget(5).findings.map((f) => f.severity)).toContain('fail');
+    expect(budget(19).power[0]!.enough).toBe('yes');
   });
   it('two on one port, a build that does not work there, a copy to itself', () => {
     const host = HOST();

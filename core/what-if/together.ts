@@ -1,5 +1,5 @@
 import { LINK_MODES } from '../facts/link-modes.ts';
-import { peakPower, steadyPower } from '../fit/electrical.ts';
+import { powerNeed } from '../fit/electrical.ts';
 import type { Pairing } from '../fit/rule.ts';
 import { negotiate } from '../link/negotiate.ts';
 import { fillDrive, fillEnclosure, portPower } from '../parts/fill.ts';
@@ -267,18 +267,17 @@ export function together(host: Host, given: readonly Member[]): Together {
 /** Steady and peak power of a build that moves data at a rate, W; nothing where it has a supply of its own. */
 function wattsOf(input: PlanInput, rateMBps: number): [number, number] {
   if (input.enclosure.externalSupply === true) return [0, 0];
-  const quiet = () => {};
   const port = portOf(input.host, input.portId)!;
-  const negotiation = negotiate(port, input.cable, input.enclosure, quiet);
+  const negotiation = negotiate(port, input.cable, input.enclosure);
   const pairing: Pairing = {
-    drive: fillDrive(input.drive, quiet),
-    enclosure: fillEnclosure(input.enclosure, quiet),
+    drive: fillDrive(input.drive),
+    enclosure: fillEnclosure(input.enclosure),
     port,
-    portWatts: portPower(port, quiet),
+    portWatts: portPower(port),
     negotiation,
-    writeMBps: rateMBps,
+    writeMBps: { low: rateMBps, typical: rateMBps, high: rateMBps },
     knownPairs: []
   };
-  const steady = steadyPower(pairing, rateMBps);
-  return [steady, peakPower(pairing, steady)];
+  const { steady, peak } = powerNeed(pairing);
+  return [steady.typical, peak.typical];
 }

@@ -22,7 +22,7 @@ const quote = (partId: string, list: number, currency = 'EUR'): Quote => ({
 });
 const owned = (free = 1, ...builds: string[]): InStock => ({ owned: free + builds.length, free, builds });
 
-const SLOW = { ...aCable({ name: 'Slow C-C', modes: ['usb-10g'] }), id: id(1) };
+const SLOW = { ...aCable({ name: 'Slow C-C', modes: ['usb-10g'], active: true }), id: id(1) };
 const FAST = { ...aCable({ name: 'Fast C-C' }), id: id(2) };
 const CASE = { ...anEnclosure(), id: id(3) };
 const DRIVE = { ...aDrive(), id: id(4) };
@@ -112,7 +112,7 @@ describe('what of the crate would mend a finding', () => {
   });
   it('offers nothing that would break the build or gain nothing', () => {
     const short = { ...aCable({ name: 'Wrong ends', ends: ['usb-a', 'usb-c'] }), id: id(6) };
-    const same = { ...aCable({ name: 'No better', modes: ['usb-10g'] }), id: id(7) };
+    const same = { ...aCable({ name: 'No better', modes: ['usb-10g'], active: true }), id: id(7) };
     const lib = library({
       parts: [short, same],
       stock: [

@@ -22,7 +22,7 @@ import Findings from './pair/Findings.svelte';
 import Reasons from './pair/Reasons.svelte';
 import Ticket from './pair/Ticket.svelte';
 
-const input = anInput({ cable: aCable({ modes: ['usb-10g'] }) });
+const input = anInput({ cable: aCable({ modes: ['usb-10g'], active: true }) });
 const report = plan(input);
 const lane = { stages: report.link.stages, bottleneck: report.link.bottleneck, predicted: report.throughput.write };
 
@@ -140,7 +140,7 @@ describe('reasons', () => {
   it('show the working of the chosen figure, and which values were assumed for it', () => {
     const bare = plan(anInput({ drive: { kind: 'drive', name: 'd', media: 'nvme', formFactor: 'm2', capacityTB: 1 } }));
     const { body } = render(Reasons, { props: { report: bare, selected: 'stage.drive' } });
-    expect(body).toContain('class rating × 0.5 – 0.85 – 1');
+    expect(body).toContain('class rating × 0.5 – 0.95 – 1');
     expect(body).toContain('readMBps');
     // a figure that this plan does not have: its first one is shown instead
     expect(render(Reasons, { props: { report: bare, selected: 'nothing' } }).body).toContain('minimum over the stages');

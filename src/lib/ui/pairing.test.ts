@@ -28,7 +28,7 @@ import { seatsFromText, seatsOf, seatsToText, taskOf } from './together/state';
 
 const id = (n: number) => String(n).padStart(26, '0');
 const HOSTILE = '<img src=x onerror=alert(1)>';
-const SLOW = { ...aCable({ name: 'Slow C-C', modes: ['usb-10g'] }), id: id(1) };
+const SLOW = { ...aCable({ name: 'Slow C-C', modes: ['usb-10g'], active: true }), id: id(1) };
 const FAST = { ...aCable({ name: HOSTILE }), id: id(2) };
 const CASE = { ...anEnclosure(), id: id(3) };
 const DRIVE = { ...aDrive(), id: id(4) };

@@ -1,7 +1,6 @@
 <script lang="ts">
   import { Button } from 'carbon-components-svelte';
-  import type { Assumed } from '#core/findings/finding';
-  import { fillDrive, fillEnclosure } from '#core/parts/fill';
+  import { typicalValues } from '#core/plan/typical-values';
   import type { Drive } from '#core/parts/drive';
   import type { Enclosure } from '#core/parts/enclosure';
   import { draftFrom, readDraft, withoutRow, type Draft, type Field, type FormError } from '#core/parts/form';
@@ -59,19 +58,16 @@
   const count = $derived(Object.keys(errors).length);
 
   const assumed = $derived.by(() => {
-    const typical: Record<string, string> = {};
-    const note = (_part: Assumed['part'], field: string, value: Assumed['value'], from: string) =>
-      void (typical[field] = `${String(value)} – ${from}`);
     const whole = { ...read.spec, ...fixed };
     try {
       if (fixed.kind === 'drive' && 'media' in whole && 'formFactor' in whole)
-        fillDrive({ capacityTB: 1, name: '', ...whole } as unknown as Drive, note);
+        return typicalValues({ capacityTB: 1, name: '', ...whole } as unknown as Drive);
       if (fixed.kind === 'enclosure' && 'formFactor' in whole && 'modes' in whole)
-        fillEnclosure({ protocols: ['nvme'], name: '', plug: 'usb-c', ...whole } as unknown as Enclosure, note);
+        return typicalValues({ protocols: ['nvme'], plug: 'usb-c', name: '', ...whole } as unknown as Enclosure);
     } catch {
-      return {};
+      // What is half filled in may not be a part yet.
     }
-    return typical;
+    return {};
   });
 
   const needed = $derived(fields.filter((f) => f.required || f.first));

@@ -13,6 +13,7 @@ export const EVENT_WORDS: Record<SimulateReport['events'][number]['kind'], strin
   'pass-done': 'end of the disk, round again',
   throttle: 'throttles to half',
   critical: 'critical: a quarter',
+  off: 'switches itself off',
   release: 'let go again',
   turn: 'now the other way',
   done: 'done'

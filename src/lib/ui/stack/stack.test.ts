@@ -26,10 +26,7 @@ const chip = {
   heightMm: 1.2
 };
 const board = { lengthMm: 80, widthMm: 22, chips: [chip] };
-const laid = planPads(
-  { drive: aDrive({ components: [chip] }), doubleSided: false, enclosure: anEnclosure() },
-  () => {}
-);
+const laid = planPads({ drive: aDrive({ components: [chip] }), doubleSided: false, enclosure: anEnclosure() });
 
 describe('moving a chip', () => {
   it('goes by so much, in tenths', () => expect(moved(chip, 0.5, -0.1, board)).toMatchObject({ xMm: 20.5, yMm: 4.9 }));

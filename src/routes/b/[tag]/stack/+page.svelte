@@ -4,6 +4,7 @@
   import { assemble } from '#core/build/assemble';
   import { untouchedBy, type Imprint } from '#core/build/observation';
   import { BOARD_LIMITS, M2_HEIGHT_CODES, type M2HeightCode } from '#core/facts/m2';
+  import { isDoubleSided } from '#core/parts/fill';
   import { plan } from '#core/plan/plan';
   import { figure, quantity } from '#core/quantities/format';
   import { boardOf, boardProblems, usualChips, type Component, type Side } from '#core/stack/board';
@@ -28,9 +29,7 @@
   const assembled = $derived(assemble(data.library, data.build.choice));
   const input = $derived(assembled.ok ? assembled.input : data.build.snapshot);
   const isM2 = $derived(input.drive.formFactor === 'm2' && input.enclosure.formFactor === 'm2');
-  const doubleSided = $derived(
-    input.drive.sides === undefined ? input.drive.capacityTB >= 4 : input.drive.sides === 'double'
-  );
+  const doubleSided = $derived(isDoubleSided(input.drive));
   const stored = $derived(boardOf(input.drive, doubleSided));
 
   // What is on the screen and not stored yet: chips that were moved, pads that were tried.
@@ -60,7 +59,7 @@
     chosen: tried ?? data.build.choice.stack,
     rules: data.crate.houseRules
   });
-  const laid = $derived(planPads(stackInput, () => {}));
+  const laid = $derived(planPads(stackInput));
   const proposals = $derived(problems.length === 0 ? proposePads(stackInput) : null);
   const kinds = $derived(padKinds(input.enclosure.includedPads, input.pads));
   const report = $derived(plan({ ...input, drive, ...(tried ? { stack: tried } : {}) }, { workings: false }));

@@ -3,6 +3,7 @@
   import { assemble } from '#core/build/assemble';
   import { figure, quantity } from '#core/quantities/format';
   import { cutPlan, piecesOf } from '#core/stack/cut';
+  import { isDoubleSided } from '#core/parts/fill';
   import { planPads } from '#core/stack/plan-pads';
   import Figure from '$lib/ui/common/Figure.svelte';
   import Wide from '$lib/ui/common/Wide.svelte';
@@ -13,17 +14,14 @@
   const assembled = $derived(assemble(data.library, data.build.choice));
   const input = $derived(assembled.ok ? assembled.input : data.build.snapshot);
   const laid = $derived(
-    planPads(
-      {
-        drive: input.drive,
-        doubleSided: input.drive.sides === undefined ? input.drive.capacityTB >= 4 : input.drive.sides === 'double',
-        enclosure: input.enclosure,
-        pads: input.pads,
-        chosen: data.build.choice.stack,
-        rules: data.crate.houseRules
-      },
-      () => {}
-    )
+    planPads({
+      drive: input.drive,
+      doubleSided: isDoubleSided(input.drive),
+      enclosure: input.enclosure,
+      pads: input.pads,
+      chosen: data.build.choice.stack,
+      rules: data.crate.houseRules
+    })
   );
   const pieces = $derived(
     laid.board ? piecesOf(laid.board, laid.filled, data.crate.houseRules.pieces === 'sheet') : []
