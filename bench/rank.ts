@@ -12,7 +12,18 @@ const SIZES = { hosts: 5, portsEach: 4, cables: 30, enclosures: 200, drives: 200
 const SAMPLE = 40_000;
 
 function uncut(crate: RankInput, count: number): number {
-  const { hosts, cables, enclosures, drives, weights: _w, filters: _f, stock: _s, limit: _l, ...rest } = crate;
+  const {
+    hosts,
+    cables,
+    enclosures,
+    drives,
+    weights: _w,
+    filters: _f,
+    stock: _s,
+    limit: _l,
+    measured: _m,
+    ...rest
+  } = crate;
   const ports = hosts.flatMap((host) => host.ports.map((port) => ({ host, portId: port.id })));
   const quotes = crate.quotes!.filter((_, i) => i < 3);
   const total = ports.length * cables.length * enclosures.length * drives.length;

@@ -48,6 +48,7 @@ const CORE_ORDER = [
   'cost',
   'plan',
   'bench',
+  'gather',
   'rank',
   'simulate',
   'build',

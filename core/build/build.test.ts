@@ -12,9 +12,7 @@ const library = libraryOf(
     { ...anEnclosure(), id: 'e' },
     { ...aDrive(), id: 'd' }
   ],
-  [],
-  [],
-  {}
+  []
 );
 
 describe('assembling a choice', () => {

@@ -12,7 +12,9 @@ export const choiceSchema = z.strictObject({
   driveId: id(),
   jobId: id().optional(),
   /** The pads that were settled on in this build; left out where the best of what is at hand is taken. */
-  stack: stackChoiceSchema.optional()
+  stack: stackChoiceSchema.optional(),
+  /** How Windows treats the drive, where somebody looked; left out, the house rule or its default holds. */
+  writeCache: z.enum(['performance', 'quick-removal']).optional()
 });
 export type Choice = z.infer<typeof choiceSchema>;
 

@@ -24,7 +24,13 @@ export function pickedAt(choice: Partial<Choice>, place: Place): string | undefi
 /** The choice after one place was picked or cleared. */
 export function withPicked(choice: Partial<Choice>, place: Place | 'job', id: string | undefined): Partial<Choice> {
   const { hostId: _h, portId: _p, ...withoutPort } = choice;
-  if (place === 'port') return id === undefined ? withoutPort : { ...choice, ...fromPortOption(id) };
+  if (place === 'port') {
+    if (id === undefined) return withoutPort;
+    const port = fromPortOption(id);
+    // How Windows treats a drive was looked up on one computer, and says nothing about another.
+    const { writeCache: _policy, ...without } = choice;
+    return { ...(port.hostId === choice.hostId ? choice : without), ...port };
+  }
   const { [SLOT[place]]: _old, ...rest } = choice;
   return id === undefined ? rest : { ...rest, [SLOT[place]]: id };
 }

@@ -8,7 +8,7 @@ import { landedPrice } from './landed.ts';
 export type Need = {
   role: 'host' | 'cable' | 'enclosure' | 'drive' | 'pad';
   name: string;
-  modelId?: string;
+  modelId?: string | undefined;
   /** What it comes in the box of. */
   inBoxOf?: string;
 };

@@ -15,7 +15,11 @@ import type { Port } from '../parts/host.ts';
 import type { Alternative } from '../parts/alternative.ts';
 import { needGB, usableFreeGB } from '../throughput/job-time.ts';
 import { writeCachePolicy } from '../link/write-cache.ts';
-import type { Links } from './links.ts';
+import { chainKey } from '../gather/chain-key.ts';
+import { gather, type Known } from '../gather/gather.ts';
+import type { MeasuredRun } from '../bench/measured.ts';
+import type { PlanInput } from '../plan/report.ts';
+import type { LinkClass, Links } from './links.ts';
 import { pricesOf, type Prices } from './prices.ts';
 import type { Filters, RankInput } from './request.ts';
 import { beginWeights, type Weights } from './request.ts';
@@ -36,6 +40,10 @@ export type Prepared = {
   /** By host and drive. */
   suits: Suits[][];
   prices: Prices;
+  /** What is known around the parts, as every plan takes it. */
+  known: Known;
+  /** Combinations that were measured, by drive and enclosure. */
+  measuredPairs: ReadonlySet<string>;
   /** The links of each enclosure, found in the first walk and used again in the second. */
   links?: (enclosure: FilledEnclosure) => Links;
   alternatives: (Alternative & { id: string })[];
@@ -44,6 +52,9 @@ export type Prepared = {
   /** The request as it came. */
   given: RankInput;
 };
+
+/** Names a drive in an enclosure. */
+export const pairKey = (driveId: string, enclosureId: string): string => `${driveId} ${enclosureId}`;
 
 /** Parts without an id get one, so that a row can name them. */
 const named = <T extends { id?: string | undefined }>(parts: readonly T[], word: string): (T & { id: string })[] =>
@@ -78,10 +89,25 @@ export function prepare(given: RankInput): Prepared {
       return found.fail === undefined && !fits ? { ...found, fail: 'job-does-not-fit' } : found;
     });
   });
+  const prices = pricesOf(input);
+  const measured = new Map<string, MeasuredRun[]>();
+  for (const { date, simulated, readMBps, writeMBps, ...ids } of input.measured ?? []) {
+    const key = chainKey(ids);
+    measured.set(key, [...(measured.get(key) ?? []), { date, simulated, results: { readMBps, writeMBps } }]);
+  }
   return {
     input,
     rules,
     given,
+    known: {
+      pads: input.pads ?? [],
+      quotes: prices.quotes,
+      houseRules: input.houseRules ?? {},
+      knownPairs: input.knownPairs ?? [],
+      exchange: input.exchange ?? { currency: prices.currency ?? '', rates: [] },
+      measured
+    },
+    measuredPairs: new Set((input.measured ?? []).map((run) => pairKey(run.driveId, run.enclosureId))),
     resold: schoolChoice('reuse', rules) === 'resale',
     alternatives: named(given.alternatives ?? [], 'alternative'),
     weights: { ...beginWeights(job, rules).weights, ...given.weights },
@@ -94,6 +120,22 @@ export function prepare(given: RankInput): Prepared {
     })),
     enclosures: input.enclosures.map((enclosure) => fillEnclosure(enclosure)),
     suits,
-    prices: pricesOf(input)
+    prices
   };
+}
+
+/** Gathers one combination, as a page or the API does. */
+export function inputOf(set: Prepared, drive: number, enclosure: number, link: LinkClass, cable: number): PlanInput {
+  const { input, ports, known } = set;
+  return gather(
+    {
+      host: input.hosts[link.host]!,
+      portId: ports[link.port]!.port.id,
+      ...(cable >= 0 ? { cable: input.cables[cable]! } : {}),
+      enclosure: input.enclosures[enclosure]!,
+      drive: input.drives[drive]!,
+      job: input.job
+    },
+    known
+  );
 }

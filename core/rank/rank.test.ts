@@ -43,6 +43,7 @@ function theLongWay(input: RankInput, weights: Weights, filters: Filters, curren
               filters: _f,
               stock,
               limit: _l,
+              measured: _m,
               ...rest
             } = input;
             const report = plan({ ...rest, host, portId: port.id, cable, enclosure, drive }, { workings: false });

@@ -3,7 +3,7 @@ import { plan } from '../plan/plan.ts';
 import { alternativePoints } from './alternatives.ts';
 import { Frontier } from './frontier.ts';
 import type { LinkClass } from './links.ts';
-import { prepare, type Prepared } from './prepare.ts';
+import { inputOf, prepare, type Prepared } from './prepare.ts';
 import {
   beginWeights,
   type Combination,
@@ -64,26 +64,9 @@ function shopping(set: Prepared, group: Group, cable: number): { toBuy: string[]
   return { toBuy: toBuy.map(([id]) => id), spend };
 }
 
-/** The plan of one combination, as `plan()` makes it. */
-function planOf(set: Prepared, group: Group, link: LinkClass, cable: number) {
-  const { input, ports, prices } = set;
-  return plan(
-    {
-      host: input.hosts[link.host]!,
-      portId: ports[link.port]!.port.id,
-      ...(cable >= 0 ? { cable: input.cables[cable]! } : {}),
-      enclosure: input.enclosures[group.enclosure]!,
-      drive: input.drives[group.drive]!,
-      ...(input.pads ? { pads: input.pads } : {}),
-      job: input.job,
-      quotes: prices.quotes,
-      ...(input.houseRules ? { houseRules: input.houseRules } : {}),
-      ...(input.knownPairs ? { knownPairs: input.knownPairs } : {}),
-      ...(input.exchange ? { exchange: input.exchange } : {})
-    },
-    { workings: false }
-  );
-}
+/** The plan of one combination. */
+const planOf = (set: Prepared, group: Group, link: LinkClass, cable: number) =>
+  plan(inputOf(set, group.drive, group.enclosure, link, cable), { workings: false });
 
 /** The schools that decided something in this ranking. */
 function decisionsOf({ input, rules, given, resold }: Prepared): Decision[] {

@@ -88,6 +88,15 @@ const distinct = (parts: readonly { id?: string | undefined }[]): boolean => {
 };
 const TWICE = 'two have the same id';
 
+const combinationSchema = z.strictObject({
+  hostId: z.string(),
+  portId: z.string(),
+  cableId: z.string().optional(),
+  enclosureId: z.string(),
+  driveId: z.string()
+});
+export type Combination = z.infer<typeof combinationSchema>;
+
 /** Everything that is combined, parts in full. */
 export const rankInputSchema = z.strictObject({
   hosts: z.array(hostSchema).min(1).max(50).refine(distinct, TWICE),
@@ -106,20 +115,23 @@ export const rankInputSchema = z.strictObject({
   alternatives: z.array(alternativeSchema).max(200).optional(),
   /** What a part at hand would sell for, by id: counts where the house rule says so. */
   resale: z.record(z.string().max(40), z.number().min(0).max(1e6)).optional(),
+  /** Results of single combinations, newest first: the newest sound one stands in the place of the forecast of its job. */
+  measured: z
+    .array(
+      combinationSchema.extend({
+        date: z.iso.date(),
+        simulated: z.boolean(),
+        readMBps: z.number().min(0.001).max(1e6).optional(),
+        writeMBps: z.number().min(0.001).max(1e6).optional()
+      })
+    )
+    .max(5000)
+    .optional(),
   /** How many of each part are at hand, by id. */
   stock: z.record(z.string().max(40), z.number().int().min(0).max(10_000)).optional(),
   limit: z.number().int().min(0).max(MOST_ROWS).optional()
 });
 export type RankInput = z.infer<typeof rankInputSchema>;
-
-const combinationSchema = z.strictObject({
-  hostId: z.string(),
-  portId: z.string(),
-  cableId: z.string().optional(),
-  enclosureId: z.string(),
-  driveId: z.string()
-});
-export type Combination = z.infer<typeof combinationSchema>;
 
 const byCriterion = z.partialRecord(z.enum(CRITERIA), z.number());
 export const rankRowSchema = combinationSchema.extend({

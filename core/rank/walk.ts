@@ -1,7 +1,6 @@
 import { FIT_RULES } from '../fit/rules.ts';
 import type { Pairing } from '../fit/rule.ts';
 import { slotStage } from '../link/stages.ts';
-import { padsToPay } from '../plan/plan.ts';
 import { jobSeconds, type JobWarmth } from '../plan/job-forecast.ts';
 import { mayThrottle, warmthOf } from '../thermal/warmth.ts';
 import { minBand, type Band } from '../quantities/band.ts';
@@ -10,7 +9,9 @@ import { fillOf, forecastCache, type CacheForecast } from '../throughput/flash-c
 import { linkFinder, type LinkCell, type LinkClass } from './links.ts';
 import { readingOn, sustainedRate, writingOn } from '../plan/heat-report.ts';
 import type { LinkMode } from '../facts/link-modes.ts';
-import type { Prepared } from './prepare.ts';
+import { chainKey } from '../gather/chain-key.ts';
+import { padsToPay, plan } from '../plan/plan.ts';
+import { inputOf, pairKey, type Prepared } from './prepare.ts';
 
 const ONE = { read: 1, write: 1 } as const;
 const NO_PADS: readonly (string | undefined)[] = [];
@@ -46,6 +47,26 @@ export type Visitor = {
 
 /** No rule of those that see the whole chain was asked yet. */
 const UNASKED = '?';
+
+/** Parts the members of a cell into those that were measured and the others. */
+function byMeasured(
+  { input, ports, known }: Prepared,
+  cell: LinkCell,
+  drive: number,
+  enclosure: number
+): { measured: LinkCell['members']; others: LinkCell['members'] } {
+  const was = ({ link, cable }: LinkCell['members'][number]) =>
+    known.measured.has(
+      chainKey({
+        hostId: input.hosts[link.host]!.id!,
+        portId: ports[link.port]!.port.id,
+        cableId: cable < 0 ? undefined : input.cables[cable]!.id,
+        enclosureId: input.enclosures[enclosure]!.id!,
+        driveId: input.drives[drive]!.id!
+      })
+    );
+  return { measured: cell.members.filter(was), others: cell.members.filter((member) => !was(member)) };
+}
 
 /**
  * Judges every combination by the same rules and formulas as `plan()`, each of them as seldom as it can say anything new: once
@@ -122,6 +143,8 @@ export function* walk(set: Prepared, visitor: Visitor): Generator<number, void> 
         }
         return found;
       };
+      const isMeasured =
+        set.measuredPairs.size > 0 && set.measuredPairs.has(pairKey(input.drives[d]!.id!, input.enclosures[e]!.id!));
       let pads = NO_PADS;
       let padsKnown = input.pads === undefined;
       for (const cell of open) {
@@ -193,7 +216,17 @@ export function* walk(set: Prepared, visitor: Visitor): Generator<number, void> 
           pads = padsToPay(paid, stack).map(({ id }) => id);
           padsKnown = true;
         }
-        visitor.accept(d, e, cell, at, time, pads);
+        if (!isMeasured) {
+          visitor.accept(d, e, cell, at, time, pads);
+          continue;
+        }
+        // What was measured stands apart: its job is timed by its plan, with the measured rates.
+        const { measured, others } = byMeasured(set, cell, d, e);
+        if (others.length > 0) visitor.accept(d, e, { ...cell, members: others }, at, time, pads);
+        for (const member of measured) {
+          const { job: timed } = plan(inputOf(set, d, e, member.link, member.cable), { workings: false });
+          visitor.accept(d, e, { ...cell, members: [member] }, at, timed?.seconds.typical ?? time, pads);
+        }
       }
     }
     yield (e + 1) / enclosures.length;

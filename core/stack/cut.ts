@@ -25,7 +25,7 @@ const SAME_GAP_MM = 0.1;
 const ROLE = { controller: 'controller', nand: 'NAND', dram: 'DRAM', power: 'power' } as const;
 
 type Box = { x0: Mm; x1: Mm; y0: Mm; y1: Mm };
-const boxOf = (chips: readonly Component[]): Box => ({
+export const boxOf = (chips: readonly Component[]): Box => ({
   x0: Math.min(...chips.map((c) => c.xMm)),
   x1: Math.max(...chips.map((c) => c.xMm + c.lengthMm)),
   y0: Math.min(...chips.map((c) => c.yMm)),
@@ -33,7 +33,7 @@ const boxOf = (chips: readonly Component[]): Box => ({
 });
 
 /** Whether a piece over a box would run up onto some other chip that stands higher than the ones it is for. */
-function blocked(board: Board, group: readonly Filled[], box: Box): boolean {
+export function blocked(board: Board, group: readonly Omit<Filled, 'choice'>[], box: Box): boolean {
   const lowest = Math.min(...group.map(({ chip }) => chip.heightMm));
   const own = new Set(group.map(({ at }) => at));
   return board.chips.some(
@@ -48,6 +48,11 @@ function blocked(board: Board, group: readonly Filled[], box: Box): boolean {
   );
 }
 
+/** Whether a chip may share a piece with the first chip of it, under the same pad: one side, and one kind with nearly one gap, or a sheet. */
+export const joins = (first: Omit<Filled, 'choice'>, place: Omit<Filled, 'choice'>, sheets: boolean): boolean =>
+  first.chip.side === place.chip.side &&
+  (sheets || (first.chip.role === place.chip.role && Math.abs(first.gapMm - place.gapMm) <= SAME_GAP_MM + 1e-9));
+
 /**
  * The pieces of a stack. Chips of one kind with the same pad and the same gap share one; with sheets, every chip of a side under
  * the same pad does. A piece keeps clear of the gold edge, and 1 mm of the edge of the board.
@@ -59,10 +64,8 @@ export function piecesOf(board: Board, filled: readonly Filled[], sheets: boolea
     const keys = place.choice.layers.map((pad) => pad.key).join();
     const fits = groups.find(
       (group) =>
-        group[0]!.chip.side === place.chip.side &&
         group[0]!.choice!.layers.map((pad) => pad.key).join() === keys &&
-        (sheets ||
-          (group[0]!.chip.role === place.chip.role && Math.abs(group[0]!.gapMm - place.gapMm) <= SAME_GAP_MM + 1e-9)) &&
+        joins(group[0]!, place, sheets) &&
         !blocked(board, [...group, place], boxOf([...group, place].map(({ chip }) => chip)))
     );
     if (fits) fits.push(place);

@@ -6,6 +6,7 @@ import type { Mm } from '../quantities/unit.ts';
 import { boardOf, type Board } from './board.ts';
 import type { StackChoice } from './choice.ts';
 import { piecesOf, type Piece } from './cut.ts';
+import { Judge, searchSets, waysEach } from './search.ts';
 import { CONTACT_ORDER, layIn, padKinds, padOptions, stockPadFor, type PadChoice, type PadKind } from './pads.ts';
 import { boardBow, gapsOf, labelThickness, rowOf, type Filled, type StackInput, type StackRow } from './plan-pads.ts';
 
@@ -57,32 +58,6 @@ function optionsFor(group: readonly Place[], kinds: readonly PadKind[], stack: b
   return ways.slice(0, EACH).map(({ layers }) => layers);
 }
 
-/** What a set is judged by, first difference first: all smaller is better. */
-function judge(rows: readonly StackRow[], bowMm: Band | null, pieces: readonly Piece[]): number[] {
-  const count = (verdict: StackRow['verdict']) => rows.filter((row) => row.verdict === verdict).length;
-  const backed = rows.some((row) => row.side === 'bottom' && row.forceN > 0);
-  return [
-    count('no-contact'),
-    count('over-compressed'),
-    rows.length - count('good'),
-    count('high'),
-    !backed && bowMm && bowMm.typical > BOARD_LIMITS.bowMm ? 1 : 0,
-    pieces.filter((piece) => piece.layer > 0).length,
-    // Tenths of a millimetre: less is within what the estimate knows.
-    Math.round((bowMm?.typical ?? 0) * 10),
-    pieces.length,
-    new Set(pieces.map((piece) => piece.pad.key)).size,
-    pieces.filter((piece) => piece.pad.from === 'shop').length,
-    pieces.filter((piece) => piece.pad.from === 'hand').length,
-    rows.reduce((sum, row) => sum + Math.abs(row.compressionPercent - 20), 0)
-  ];
-}
-
-function compareKeys(a: readonly number[], b: readonly number[]): number {
-  for (let i = 0; i < a.length; i++) if (a[i] !== b[i]) return a[i]! - b[i]!;
-  return 0;
-}
-
 function reasonsFor(
   rows: readonly StackRow[],
   bowMm: Band | null,
@@ -123,31 +98,32 @@ export function proposePads(input: StackInput): Proposals | null {
   const stack = schoolChoice('gap-not-closed', rules) === 'stack';
   const sheets = schoolChoice('pieces', rules) === 'sheet';
   const groups = groupsOf(places, sheets);
-  // One more way each, within what can be looked at in a blink.
-  const each = groups.length > 4 ? 2 : EACH;
+  const each = waysEach(groups.length, EACH);
   const ways = groups.map((group) => optionsFor(group, kinds, stack).slice(0, each));
-  let sets: (readonly PadKind[])[][] = [[]];
-  for (const way of ways) sets = sets.flatMap((set) => way.map((layers) => [...set, layers]));
-  const judged = sets.map((set) => {
-    const filled: Filled[] = places.map((place) => {
-      const layers = set[groups.findIndex((group) => group.includes(place))]!;
-      return { ...place, choice: layIn(layers, place.gapMm) };
+  const judge = new Judge(board, places, groups, ways, sheets);
+  const groupOf = places.map((place) => groups.findIndex((group) => group.includes(place)));
+  const built = (pick: readonly number[]) => {
+    const filled = places.map((place, i): Filled => {
+      const group = groupOf[i]!;
+      return { ...place, choice: layIn(ways[group]![pick[group]!]!, place.gapMm) };
     });
     const rows = filled.map((place) => rowOf(place, place.choice));
-    const bowMm = boardBow(board, rows);
-    const pieces = piecesOf(board, filled, sheets);
-    return { filled, rows, bowMm, pieces, key: judge(rows, bowMm, pieces) };
-  });
-  judged.sort((a, b) => compareKeys(a.key, b.key));
+    return { filled, rows, bowMm: boardBow(board, rows), pieces: piecesOf(board, filled, sheets) };
+  };
   // The same thicknesses from another box are no other proposal.
   const seen = new Set<string>();
-  const distinct = judged.filter(({ rows }) => {
-    const key = rows.map((row) => row.pads.join('+')).join(' ');
-    return !seen.has(key) && seen.add(key);
-  });
+  const shown: (ReturnType<typeof built> & { key: readonly number[] })[] = [];
+  const sizes = ways.map((list) => list.length);
+  for (const { pick, key } of searchSets(judge, sizes)) {
+    const thicknesses = groups.map((_, g) => ways[g]![pick[g]!]!.map((pad) => pad.thicknessMm).join('+')).join(' ');
+    if (seen.has(thicknesses)) continue;
+    seen.add(thicknesses);
+    shown.push({ ...built(pick), key });
+    if (shown.length === SHOWN) break;
+  }
   return {
     board,
-    sets: distinct.slice(0, SHOWN).map(({ filled, rows, bowMm, pieces, key }) => ({
+    sets: shown.map(({ filled, rows, bowMm, pieces, key }) => ({
       choice: {
         pieces: filled.map(({ at, choice }) => ({ component: at, layers: choice!.layers.map((pad) => pad.key) })),
         ...(chosen?.gaps ? { gaps: chosen.gaps } : {})

@@ -291,7 +291,10 @@ export function forecastSteady(
   };
   const typical = settled(warmth.typical);
   if (cool) return distances(warmth, typical, cases, share >= 1 ? 1 : undefined, phases[phases.length - 1]!);
-  const [hotCase, coolCase] = [settled(cases.hot), settled(cases.cool)];
+  const hotCase = settled(cases.hot);
+  if (hotCase.form === 'none' && typical.form === 'none')
+    return distances(warmth, typical, cases, share >= 1 ? 1 : undefined, phases[phases.length - 1]!);
+  const coolCase = settled(cases.cool);
   // On its way to a plateau at half rate a drive gets to where it throttles, though it settles below that.
   const reached = hotCase.form === 'none' ? hotCase.controllerC : Math.max(hotCase.controllerC, warmth.limits!.startC);
   return {

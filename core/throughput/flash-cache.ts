@@ -92,9 +92,11 @@ export function forecastCache(drive: FilledDrive, write: Band<MBps>, freeGB: GB)
   if (bad === null) return none;
   const typical = cliffAfter(kind, cache.typical, freeGB, bits, write.typical, post.typical, drain.typical);
   const good = cliffAfter(kind, cache.high, freeGB, bits, write.low, post.high, drain.high);
-  // Without a cliff in the good case the volume is bounded by the drive itself.
-  const high = Math.max(good ?? freeGB, typical ?? bad, bad);
-  const cliffAtGB = { low: bad, typical: Math.max(bad, typical ?? high), high };
+  // Without a cliff the volume is bounded by the drive itself; in the good case of a full one by where its cache would be full.
+  const without = typical ?? Math.max(bad, freeGB);
+  const full = drain.high < write.low ? cache.high / (1 - drain.high / write.low) : Infinity;
+  const high = Math.max(good ?? Math.max(freeGB, Math.min(full, drive.drive.capacityTB * 1000)), without, bad);
+  const cliffAtGB = { low: bad, typical: Math.max(bad, without), high };
   const idle = (size: GB, rate: MBps) => (size * 1000) / rate;
   return {
     cliffAtGB,

@@ -34,10 +34,7 @@ function randomLibrary(seed: number): { library: Library; choices: Choice[] } {
   const library = libraryOf(
     parts as { id: string; kind: string }[],
     [job],
-    crate.quotes ?? [],
-    crate.houseRules ?? {},
-    crate.knownPairs ?? [],
-    { currency: 'EUR', rates: [] },
+    { quotes: crate.quotes ?? [], houseRules: crate.houseRules ?? {}, knownPairs: crate.knownPairs ?? [] },
     stock
   );
   const choices = Array.from({ length: 12 }, (): Choice => {

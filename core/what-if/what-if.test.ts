@@ -50,10 +50,11 @@ function library(
   return libraryOf(
     [SLOW, FAST, CASE, DRIVE, HOST, ...((change.parts ?? []) as { id: string; kind: string }[])],
     change.jobs ?? [],
-    change.quotes ?? [quote(FAST.id, 24.9)],
-    change.rules ?? {},
-    [],
-    { currency: 'EUR', rates: [{ from: 'USD', to: 'EUR', rate: 0.9, date: '2026-01-01' }] },
+    {
+      quotes: change.quotes ?? [quote(FAST.id, 24.9)],
+      houseRules: change.rules ?? {},
+      exchange: { currency: 'EUR', rates: [{ from: 'USD', to: 'EUR', rate: 0.9, date: '2026-01-01' }] }
+    },
     new Map(change.stock ?? [[FAST.id, owned()]])
   );
 }

@@ -20,7 +20,12 @@ export type JobOnBuild = Outcome & {
 
 /** A job on every build of the crate, as its parts are now: how long it takes, where the time goes, and which end limits. */
 export async function jobOnBuilds(db: Knex, crateId: string, job: Job & { id: string }): Promise<JobOnBuild[]> {
-  const [library, builds] = await Promise.all([loadLibrary(db, crateId), listBuilds(db, crateId)]);
+  const builds = await listBuilds(db, crateId);
+  const library = await loadLibrary(
+    db,
+    crateId,
+    builds.map(({ choice }) => ({ ...choice, jobId: job.id }))
+  );
   return builds.flatMap(({ tag, name, stage, choice }): JobOnBuild[] => {
     if (stage === 'retired') return [];
     const assembled = assemble(library, { ...choice, jobId: job.id });

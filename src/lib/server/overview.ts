@@ -4,7 +4,7 @@ import type { BuildStage } from '#core/build/stages';
 import { nextStep, type NextStep } from '#core/build/next-step';
 import type { Verdict } from '#core/findings/finding';
 import type { PlanReport } from '#core/plan/report';
-import { loadLibrary, outdatedBy } from './planning';
+import { buildNow, loadLibrary } from './planning';
 import { listBuilds } from './repositories/builds';
 import { listRuns } from './repositories/runs';
 
@@ -29,14 +29,14 @@ export type BuildRow = {
 /** All builds of a crate with their newest result and the one next step of each. */
 export async function buildRows(db: Knex, crateId: string, today: string): Promise<BuildRow[]> {
   const [builds, runs] = await Promise.all([listBuilds(db, crateId), listRuns(db, { crateId })]);
-  // Quotes come and go without making a plan outdated, so they are not read.
   const choices = builds.map(({ choice }) => choice);
-  const library = await loadLibrary(db, crateId, choices, { quotes: false });
+  const library = await loadLibrary(db, crateId, choices);
   return builds.map((build) => {
-    const { report, snapshot } = build;
+    // As its parts are now: every page shows the same verdict and price, and this one says where it was planned otherwise.
+    const { report, snapshot, differences } = buildNow(library, build);
     const newest = runs.find((run) => run.buildId === build.id);
     const comparisons = newest ? compareWithPlan(newest.results, report) : [];
-    const outdated = outdatedBy(library, build).length > 0;
+    const outdated = differences.length > 0;
     return {
       id: build.id,
       tag: build.tag,

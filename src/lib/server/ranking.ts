@@ -1,13 +1,11 @@
 import type { Knex } from 'knex';
 import type { Filters, RankInput, Weights } from '#core/rank/request';
+import { loadLibrary } from './planning';
 import { Problem } from './problem';
-import { getCrate } from './repositories/crates';
 import { getJob } from './repositories/jobs';
 import { listSpecs } from './repositories/models';
-import { listPairs } from './repositories/pairs';
-import { listQuotes } from './repositories/quotes';
-import { listRates } from './repositories/rates';
-import { stockOf } from './repositories/units';
+import { countingRuns } from './repositories/runs';
+import { getCrate } from './repositories/crates';
 
 export type RankChoice = {
   jobId: string;
@@ -24,30 +22,23 @@ export type RankChoice = {
 };
 
 /**
- * Everything that a crate's own parts are ranked with: specifications, prices, rates, known pairs, house rules, and how many are
- * at hand.
+ * Gathers what a crate's own parts are ranked with: specifications, prices, rates, known pairs, house rules, results, and how many
+ * are at hand.
  * @throws Problem `bad-input` where no host, enclosure or drive is left to combine
  */
 export async function rankInputFor(db: Knex, crateId: string, choice: RankChoice): Promise<RankInput> {
-  const [crate, parts, job, quotes, rates, pairs, stock] = await Promise.all([
-    getCrate(db, { id: crateId }),
-    listSpecs(db, { crateId }),
+  const crate = await getCrate(db, { id: crateId });
+  const [library, alternatives, job, runs] = await Promise.all([
+    loadLibrary(db, crateId),
+    listSpecs(db, { crateId, kind: 'alternative' }),
     getJob(db, { crateId, id: choice.jobId }),
-    listQuotes(db, { crateId }),
-    listRates(db, crateId),
-    listPairs(db, { crateId }),
-    stockOf(db, crateId)
+    countingRuns(db, { crateId, simulated: crate.demo })
   ]);
-  const chosen = <K extends 'host' | 'cable' | 'enclosure' | 'drive' | 'pad' | 'alternative'>(
-    kind: K,
-    ids?: readonly string[]
-  ) =>
-    parts.filter(
-      (part): part is Extract<typeof part, { kind: K }> => part.kind === kind && (!ids || ids.includes(part.id))
-    );
-  const hosts = chosen('host', choice.hostIds);
-  const enclosures = chosen('enclosure', choice.enclosureIds);
-  const drives = chosen('drive', choice.driveIds);
+  const chosen = <T extends { id: string }>(parts: ReadonlyMap<string, T>, ids?: readonly string[]): T[] =>
+    [...parts.values()].filter(({ id }) => !ids || ids.includes(id));
+  const hosts = chosen(library.host, choice.hostIds);
+  const enclosures = chosen(library.enclosure, choice.enclosureIds);
+  const drives = chosen(library.drive, choice.driveIds);
   const missing = Object.entries({ hostIds: hosts, enclosureIds: enclosures, driveIds: drives }).find(
     ([, list]) => list.length === 0
   );
@@ -55,19 +46,27 @@ export async function rankInputFor(db: Knex, crateId: string, choice: RankChoice
     throw new Problem('bad-input', 'At least one host, one enclosure and one drive are needed.', [
       { path: missing[0], message: 'leaves nothing to combine' }
     ]);
+  const { stock } = library;
   const atHand = [...stock].map(([id, { owned, free }]) => [id, choice.takeApart ? owned : free] as const);
   return {
     hosts,
-    cables: chosen('cable', choice.cableIds),
+    cables: chosen(library.cable, choice.cableIds),
     enclosures,
     drives,
-    pads: chosen('pad'),
+    pads: [...library.pads],
     job: job.spec,
-    quotes: quotes.map(({ quote }) => quote),
-    houseRules: crate.houseRules,
-    knownPairs: pairs.map(({ pair }) => pair),
-    exchange: { currency: crate.currency, rates: rates.map(({ rate }) => rate) },
-    alternatives: chosen('alternative'),
+    quotes: [...library.quotes],
+    houseRules: library.houseRules,
+    knownPairs: [...library.knownPairs],
+    exchange: { currency: library.exchange.currency, rates: [...library.exchange.rates] },
+    measured: runs.map(({ ids, run }) => ({
+      ...ids,
+      date: run.date,
+      simulated: run.simulated,
+      readMBps: run.results.readMBps,
+      writeMBps: run.results.writeMBps
+    })),
+    alternatives: alternatives.filter((part) => part.kind === 'alternative'),
     stock: Object.fromEntries(atHand.filter(([, count]) => count > 0)),
     resale: Object.fromEntries([...stock].flatMap(([id, { resale }]) => (resale === undefined ? [] : [[id, resale]]))),
     ...(choice.weights ? { weights: choice.weights } : {}),

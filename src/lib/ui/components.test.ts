@@ -127,7 +127,7 @@ describe('the ticket', () => {
     const bare = plan(anInput({ drive: { kind: 'drive', name: 'd', media: 'nvme', formFactor: 'm2', capacityTB: 1 } }));
     const { body } = render(Ticket, { props: { ...props, report: bare } });
     expect(body).toContain(`${bare.assumed.length} values`);
-    expect(body).toContain('drive m2LengthMm: 80');
+    expect(body).toContain('drive, M.2 length: 80 mm');
   });
   it('blank before anything is chosen', () => {
     expect(
@@ -141,7 +141,7 @@ describe('reasons', () => {
     const bare = plan(anInput({ drive: { kind: 'drive', name: 'd', media: 'nvme', formFactor: 'm2', capacityTB: 1 } }));
     const { body } = render(Reasons, { props: { report: bare, selected: 'stage.drive' } });
     expect(body).toContain('class rating × 0.5 – 0.95 – 1');
-    expect(body).toContain('readMBps');
+    expect(body).toContain('drive, sequential read, “up to”');
     // a figure that this plan does not have: its first one is shown instead
     expect(render(Reasons, { props: { report: bare, selected: 'nothing' } }).body).toContain('minimum over the stages');
   });

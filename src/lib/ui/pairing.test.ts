@@ -37,10 +37,7 @@ const CHOICE = { hostId: HOST.id, portId: 'p', cableId: SLOW.id, enclosureId: CA
 const library = libraryOf(
   [SLOW, FAST, CASE, DRIVE, HOST],
   [],
-  [],
   {},
-  [],
-  { currency: 'EUR', rates: [] },
   new Map([[FAST.id, { owned: 1, free: 1, builds: [] }]])
 );
 const around = whatIf(library, CHOICE)!;

@@ -464,7 +464,14 @@ export const DEMO_MODELS: readonly Model[] = [
     certified: true
   },
   { kind: 'cable', name: 'Withy 2.0 20G', ends: ['usb-c', 'usb-c'], lengthM: 2, modes: ['usb4-20g'] },
-  { kind: 'cable', name: 'Rush C-C 10G', ends: ['usb-c', 'usb-c'], lengthM: 0.5, modes: ['usb-10g'] },
+  {
+    kind: 'cable',
+    name: 'Rush C-C 10G',
+    ends: ['usb-c', 'usb-c'],
+    lengthM: 0.5,
+    modes: ['usb-10g'],
+    certified: true
+  },
   { kind: 'cable', name: 'Rush A-C 5G', ends: ['usb-a', 'usb-c'], lengthM: 1, modes: ['usb-5g'] },
   { kind: 'cable', name: 'Rush A-B 5G', ends: ['usb-a', 'usb-b'], lengthM: 1.5, modes: ['usb-5g'] },
   { kind: 'cable', name: 'Sedge charge-only', ends: ['usb-c', 'usb-c'], lengthM: 2, modes: ['usb2'] },

@@ -1,7 +1,9 @@
 import type { Knex } from 'knex';
 import { z } from 'zod';
 import { conditionsSchema, pairResultsSchema, type Conditions, type PairResults } from '#core/bench/run';
+import type { MeasuredRun } from '#core/bench/measured';
 import type { LinkMode } from '#core/facts/link-modes';
+import type { ChainIds } from '#core/gather/chain-key';
 import { change, newId, type Changed } from '../db/change';
 import { notFound } from '../problem';
 
@@ -45,6 +47,9 @@ const fromRow = (row: Record<string, unknown>): StoredRun =>
     chain: row.chain,
     accepted: row.accepted
   });
+
+/** More results than this nobody plans with. */
+const MOST_RUNS = 5000;
 
 /** Newest first. */
 export async function listRuns(db: Knex, args: { crateId: string; buildId?: string }): Promise<StoredRun[]> {
@@ -138,5 +143,44 @@ export async function deleteRun(
     by,
     at,
     event: { kind: 'deleted', message: 'Deleted a pair check.' }
+  });
+}
+
+/**
+ * The results that may stand in the place of a forecast, newest first: none that was kept against an alarm, and simulated ones only
+ * where they are asked for (a demo crate).
+ * @param args.driveIds only of these drives
+ */
+export async function countingRuns(
+  db: Knex,
+  args: { crateId: string; simulated: boolean; driveIds?: readonly string[] }
+): Promise<{ ids: ChainIds; run: MeasuredRun }[]> {
+  const query = db('runs')
+    .where({ crate_id: args.crateId })
+    .orderBy('date', 'desc')
+    .orderBy('id', 'desc')
+    .limit(MOST_RUNS)
+    .select('results', 'chain', 'date', 'simulated', 'accepted');
+  if (!args.simulated) query.where('simulated', false);
+  if (args.driveIds) {
+    if (args.driveIds.length === 0) return [];
+    query.whereIn(db.raw(`json_value(chain, '$.ids.driveId')`) as unknown as string, [...args.driveIds]);
+  }
+  const rows = (await query) as {
+    results: PairResults;
+    chain: z.infer<typeof chainSchema>;
+    date: string;
+    simulated: number;
+    accepted: string[];
+  }[];
+  return rows.flatMap(({ results, chain, date, simulated, accepted }) => {
+    const { hostId, portId, cableId, enclosureId, driveId } = chain.ids;
+    if (accepted.length > 0 || !hostId || !portId || !enclosureId || !driveId) return [];
+    return [
+      {
+        ids: { hostId, portId, cableId, enclosureId, driveId },
+        run: { date, simulated: simulated === 1, results }
+      }
+    ];
   });
 }

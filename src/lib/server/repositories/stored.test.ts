@@ -207,7 +207,7 @@ describe('builds and their results', () => {
 
 describe('planning', () => {
   it('reads only what the choices refer to', async () => {
-    const library = await loadLibrary(db, crateId, [choice()], { quotes: false });
+    const library = await loadLibrary(db, crateId, [choice()]);
     expect([library.drive.size, library.host.size, library.quotes.length]).toEqual([1, 1, 0]);
     expect((await loadLibrary(db, crateId)).quotes).toHaveLength(1);
   });

@@ -6,6 +6,7 @@
   type Props = {
     build: {
       stages: readonly { stage: string; label: string; MBps: Band }[];
+      ifItFitted?: boolean;
       bottleneck: string | null;
       write: Band | null;
       latest?: { comparisons: readonly Comparison[] } | undefined;
@@ -17,7 +18,14 @@
 </script>
 
 {#if build.stages.length > 0}
-  <Lane small stages={build.stages} bottleneck={build.bottleneck} predicted={build.write} {measured} />
+  <Lane
+    small
+    stages={build.stages}
+    bottleneck={build.bottleneck}
+    ifItFitted={build.ifItFitted ?? false}
+    predicted={build.write}
+    {measured}
+  />
 {:else}
   <svg viewBox="0 0 120 30" width="120" height="30" aria-hidden="true"
     ><path d="M0 28H50M70 28h50M50 22l20 12M70 22L50 34" /></svg

@@ -12,6 +12,8 @@
     measured?: number | undefined;
     measuredLabel?: string;
     small?: boolean;
+    /** Whether the parts do not go together, and this is only what would be if they did: drawn hatched. */
+    ifItFitted?: boolean;
     /** The stage whose working is shown, and what to do when another is picked. */
     selected?: string;
     onselect?: (figure: string) => void;
@@ -23,6 +25,7 @@
     measured,
     measuredLabel = 'measured',
     small = false,
+    ifItFitted = false,
     selected,
     onselect
   }: Props = $props();
@@ -52,7 +55,7 @@
   const summary = $derived(
     stages.length === 0
       ? 'No chain: the parts do not work together.'
-      : `${stages.map((s) => `${names[s.stage]} ${rate(s.MBps.typical)}`).join(', ')} megabytes per second; narrowest at the ${bottleneck}.`
+      : `${ifItFitted ? 'If the parts fitted: ' : ''}${stages.map((s) => `${names[s.stage]} ${rate(s.MBps.typical)}`).join(', ')} megabytes per second; narrowest at the ${bottleneck}.`
   );
 </script>
 
@@ -68,7 +71,7 @@
       <text class="tick-label" x={WIDTH + 8} y={FLOOR - height(tick) + 4}>{tick}</text>
     {/each}
   {/if}
-  <path class="channel" d={path} />
+  <path class="channel" class:would={ifItFitted} d={path} fill={ifItFitted ? `url(#hatch-${uid})` : undefined} />
   {#each steps as step, i (stages[i]!.stage)}
     {#if step.cut}
       <path
@@ -80,7 +83,7 @@
       />
     {/if}
   {/each}
-  {#if predicted}
+  {#if predicted && !ifItFitted}
     {@const top = FLOOR - height(predicted.high)}
     {@const bottom = FLOOR - height(predicted.low)}
     <rect class="band" x="0" width={WIDTH} y={top} height={Math.max(2, bottom - top)} fill="url(#hatch-{uid})" />
@@ -159,8 +162,12 @@
   .lane.small {
     width: 120px;
   }
-  .channel {
+  .channel:not(.would) {
     fill: var(--ash-channel);
+  }
+  .channel.would {
+    stroke: var(--ash-edge);
+    stroke-dasharray: 4 4;
   }
   .floor {
     stroke: var(--ash-edge);

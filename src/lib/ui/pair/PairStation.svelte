@@ -1,8 +1,9 @@
 <script lang="ts">
-  import { ComboBox } from 'carbon-components-svelte';
+  import { ComboBox, Select, SelectItem } from 'carbon-components-svelte';
   import type { Snippet } from 'svelte';
   import { assemble, type Library } from '#core/build/assemble';
   import type { Choice } from '#core/build/build';
+  import { schoolChoice } from '#core/facts/schools';
   import { plan } from '#core/plan/plan';
   import type { PlanInput, PlanReport } from '#core/plan/report';
   import Lane from '../common/Lane.svelte';
@@ -132,6 +133,14 @@
     beganReport && report && toPay ? pricePerGain(beganReport, report, { ...toPay, from: 'quote' }) : null
   );
 
+  /** What holds where nobody noted it: the crate's own rule, else what Windows does by itself. */
+  const usualPolicy = $derived(
+    schoolChoice('write-cache', library.houseRules) === 'performance' ? 'better performance' : 'quick removal'
+  );
+  function setPolicy(value: string): void {
+    const { writeCache: _old, ...rest } = choice;
+    onchange(value === 'performance' || value === 'quick-removal' ? { ...rest, writeCache: value } : rest);
+  }
   const job = $derived(input?.job);
   const jobLine = $derived(
     job
@@ -182,6 +191,20 @@
         <p class="quiet">{jobLine}</p>
       </div>
       <div class="job no-print">{@render picker(jobTile)}</div>
+      {#if input?.host.os.family === 'windows'}
+        <div class="policy no-print">
+          <Select
+            size="sm"
+            labelText="Write cache on Windows"
+            selected={choice.writeCache ?? ''}
+            on:update={(e) => setPolicy(String(e.detail))}
+          >
+            <SelectItem value="" text={`not noted (${usualPolicy})`} />
+            <SelectItem value="quick-removal" text="quick removal" />
+            <SelectItem value="performance" text="better performance" />
+          </Select>
+        </div>
+      {/if}
       {@render head?.({ input, report })}
     </div>
     {@render notice?.()}
@@ -245,8 +268,21 @@
                 ></span>
                 {measured.label} write{/if} · heights follow the square root of MB/s
             </p>
+          {:else if report.ifItFitted}
+            <Lane
+              stages={report.ifItFitted.link.stages}
+              bottleneck={report.ifItFitted.link.bottleneck}
+              predicted={report.ifItFitted.throughput.write}
+              ifItFitted
+              {selected}
+              onselect={(figure) => (selected = figure)}
+            />
+            <p class="legend small quiet">
+              <span class="key-hatch" aria-hidden="true"></span> only if the parts fitted: they do not go together, and the
+              findings below say why
+            </p>
           {:else}
-            <p class="blocked">No figures: this chain does not work as it is. The findings below say why.</p>
+            <p class="blocked">No figures: this chain does not connect as it is. The findings below say why.</p>
           {/if}
         </div>
       {:else}
@@ -328,6 +364,9 @@
   }
   .job {
     width: 150px;
+  }
+  .policy {
+    width: 236px;
   }
   .job :global(.bx--label),
   .tile :global(.bx--label) {

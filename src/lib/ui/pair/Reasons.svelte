@@ -5,7 +5,9 @@
   import Explained from '../common/Explained.svelte';
   import Figure from '../common/Figure.svelte';
   import type { Difference } from '#core/what-if/difference';
+  import { assumedFor, assumedWords } from './assumed';
   import { figureRows } from './figures';
+  import PowerParts from './PowerParts.svelte';
 
   /** The figures of a plan, and beside them the working of the one that is chosen, by mouse or arrow keys. */
   type Props = {
@@ -35,19 +37,14 @@
 
   const rows = $derived(figureRows(report));
   /** What was chosen may not exist in this plan (a chain that fails has no rates): then its first figure is shown. */
-  const current = $derived(report.workings.some((w) => w.figure === selected) ? selected : (rows[0]?.key ?? ''));
+  const current = $derived(
+    report.workings.some((w) => w.figure === selected) || rows.some((row) => row.key === selected)
+      ? selected
+      : (rows[0]?.key ?? '')
+  );
+  const would = $derived(rows.find((row) => row.key === current)?.ifItFitted === true);
   const working = $derived<Working | undefined>(report.workings.find((w) => w.figure === current));
-  const about = $derived.by(() => {
-    const part = { port: 'port', cable: 'cable', bridge: 'enclosure', slot: 'enclosure', drive: 'drive' }[
-      current.replace('stage.', '')
-    ];
-    const all = report.assumed;
-    if (part) return all.filter((a) => a.part === part);
-    if (current.startsWith('throughput') || current.startsWith('cache') || current.startsWith('job'))
-      return all.filter((a) => ['drive', 'enclosure', 'cable'].includes(a.part));
-    if (current.startsWith('power')) return all.filter((a) => a.part === 'port');
-    return [];
-  });
+  const about = $derived(assumedFor(report, current).map(assumedWords));
   const result = $derived.by(() => {
     if (!working) return '';
     const { result: r } = working;
@@ -95,9 +92,12 @@
           tabindex="-1"
           aria-selected={row.key === current}
           class="row"
+          class:would={row.ifItFitted}
           onclick={() => (selected = row.key)}
         >
-          <span class="label">{row.label}</span>
+          <span class="label"
+            >{row.label}{#if row.ifItFitted}<span class="hidden-visually">, only if the parts fitted</span>{/if}</span
+          >
           <span class="value" class:words={row.words}
             >{#if row.words}{row.value}{:else}<Figure value={row.value} unit={row.unit} />{/if}</span
           >
@@ -131,17 +131,27 @@
           <dd><Figure value={result} unit={working.unit} /></dd>
           <dt>Source</dt>
           <dd><Explained text={working.source} /></dd>
+          {#if current === 'power.steady' && report.power}
+            <dt>Parts</dt>
+            <dd><PowerParts power={report.power} /></dd>
+          {/if}
           {#if about.length > 0}
             <dt>Assumed</dt>
             <dd>
               <ul>
-                {#each about as item (item.part + item.field)}
-                  <li>{item.part} {item.field}: <strong>{item.value}</strong>, {item.from}</li>
+                {#each about as item (item.what)}
+                  <li>{item.what}: <strong>{item.value}</strong>, {item.from}</li>
                 {/each}
               </ul>
             </dd>
           {/if}
         </dl>
+      {:else if would}
+        <h2>{rows.find((r) => r.key === current)?.label}, if it fitted</h2>
+        <p>
+          These parts do not go together, so nothing can be measured on them. The hatched figures are what the chain
+          would do if they did; the findings say what is in the way.
+        </p>
       {:else}
         <p class="quiet">Choose a figure to see how it was worked out.</p>
       {/if}
@@ -172,6 +182,13 @@
   .row[aria-selected='true'] {
     background: var(--ash-well);
     box-shadow: inset 3px 0 0 var(--ash-ink);
+  }
+  .row.would {
+    background: repeating-linear-gradient(135deg, var(--ash-line) 0 1.5px, transparent 1.5px 7px);
+  }
+  .row.would .value {
+    font-weight: 400;
+    color: var(--ash-soft);
   }
   .label {
     color: var(--ash-soft);

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { assumedWords } from './assumed';
   import { FILESYSTEMS } from '#core/facts/filesystems';
   import { LINK_MODES } from '#core/facts/link-modes';
   import type { PlanInput, PlanReport } from '#core/plan/report';
@@ -113,7 +114,7 @@
               <details>
                 <summary>{report.assumed.length} {report.assumed.length === 1 ? 'value' : 'values'}</summary>
                 <ul>
-                  {#each report.assumed as a (a.part + a.field)}<li>{a.part} {a.field}: {a.value}</li>{/each}
+                  {#each report.assumed.map(assumedWords) as a (a.what)}<li>{a.what}: {a.value}</li>{/each}
                 </ul>
               </details>
             {/if}

@@ -11,7 +11,50 @@ export type FigureRow = {
   range: string;
   band: Band | null;
   words?: boolean;
+  /** What would be if the parts fitted. */
+  ifItFitted?: boolean;
 };
+
+/** What the chain would do if its parts went together. */
+function wouldRows({ ifItFitted }: PlanReport): FigureRow[] {
+  if (!ifItFitted) return [];
+  const { throughput, cache, job } = ifItFitted;
+  const rows = [
+    ...speed('would.read', 'Read', throughput.read),
+    ...speed('would.write', 'Write', throughput.write),
+    ...speed('would.sustainedWrite', 'Write after the cache', throughput.sustainedWrite),
+    ...cacheRow('would.cliffAtGB', cache.cliffAtGB),
+    ...jobRow('would.seconds', job?.seconds)
+  ];
+  return rows.map((row) => ({ ...row, ifItFitted: true }));
+}
+
+const cacheRow = (key: string, band: Band | null): FigureRow[] =>
+  band
+    ? [
+        {
+          key,
+          label: 'Cache is full after',
+          value: figure(band.typical),
+          unit: 'GB',
+          range: `${figure(band.low)} – ${figure(band.high)}`,
+          band: null
+        }
+      ]
+    : [];
+
+const jobRow = (key: string, seconds: Band | undefined): FigureRow[] =>
+  seconds
+    ? [
+        {
+          key,
+          label: 'The job takes',
+          ...split(duration(seconds.typical)),
+          range: `${duration(seconds.low)} – ${duration(seconds.high)}`,
+          band: null
+        }
+      ]
+    : [];
 
 const speed = (key: string, label: string, band: Band | null): FigureRow[] =>
   band
@@ -23,41 +66,20 @@ export function figureRows(report: PlanReport): FigureRow[] {
   const { throughput, cache, job, cost, filesystem } = report;
   const workingOf = (key: string) => report.workings.find((w) => w.figure === key);
   const usable = workingOf('capacity.usable')?.result;
-  const power = workingOf('power.steady')?.result;
   const limit = workingOf('job.limit');
   const trim = workingOf('trim');
   /** Advertised against reachable: reading, and writing beside it. */
   const [ofRead, ofWrite] = (['read', 'write'] as const).map((of) => workingOf(`reachable.${of}`)?.result);
   const percent = (value: unknown) => (typeof value === 'number' ? value.toFixed(0) : '–');
   return [
+    ...wouldRows(report),
     ...speed('throughput.read', 'Read', throughput.read),
     ...speed('throughput.write', 'Write', throughput.write),
     ...speed('throughput.sustainedWrite', 'Write after the cache', throughput.sustainedWrite),
     ...speed('throughput.random4kRead', 'Random 4 KiB read', throughput.random4kRead),
     ...speed('throughput.random4kWrite', 'Random 4 KiB write', throughput.random4kWrite),
-    ...(cache.cliffAtGB
-      ? [
-          {
-            key: 'cache.cliffAtGB',
-            label: 'Cache is full after',
-            value: figure(cache.cliffAtGB.typical),
-            unit: 'GB',
-            range: `${figure(cache.cliffAtGB.low)} – ${figure(cache.cliffAtGB.high)}`,
-            band: null
-          }
-        ]
-      : []),
-    ...(job
-      ? [
-          {
-            key: 'job.seconds',
-            label: 'The job takes',
-            ...split(duration(job.seconds.typical)),
-            range: `${duration(job.seconds.low)} – ${duration(job.seconds.high)}`,
-            band: null
-          }
-        ]
-      : []),
+    ...cacheRow('cache.cliffAtGB', cache.cliffAtGB),
+    ...jobRow('job.seconds', job?.seconds),
     ...(limit
       ? [
           {
@@ -109,8 +131,17 @@ export function figureRows(report: PlanReport): FigureRow[] {
     ...(typeof usable === 'number'
       ? [{ key: 'capacity.usable', label: 'Usable', value: usable.toFixed(2), unit: 'TiB', range: '', band: null }]
       : []),
-    ...(typeof power === 'number'
-      ? [{ key: 'power.steady', label: 'Power, writing', value: power.toFixed(1), unit: 'W', range: '', band: null }]
+    ...(report.power
+      ? [
+          {
+            key: 'power.steady',
+            label: 'Power, writing',
+            value: report.power.steadyW.typical.toFixed(1),
+            unit: 'W',
+            range: `${report.power.steadyW.low.toFixed(1)} – ${report.power.steadyW.high.toFixed(1)}`,
+            band: null
+          }
+        ]
       : []),
     ...(cost
       ? [

@@ -13,9 +13,7 @@ const library = libraryOf(
     { ...anEnclosure(), id: 'e' },
     { ...aDrive(), id: 'd' }
   ],
-  [],
-  [],
-  {}
+  []
 );
 const full = { hostId: 'h', portId: 'p', cableId: 'c', enclosureId: 'e', driveId: 'd' };
 

@@ -129,6 +129,7 @@ const QUERY: Record<Slot, string> = {
 export function choiceToQuery(choice: Partial<Choice>): string {
   const query = new URLSearchParams();
   for (const [slot, name] of Object.entries(QUERY) as [Slot, string][]) if (choice[slot]) query.set(name, choice[slot]);
+  if (choice.writeCache) query.set('cache', choice.writeCache);
   return query.toString();
 }
 
@@ -139,5 +140,7 @@ export function choiceFromQuery(query: URLSearchParams): Partial<Choice> {
     const value = query.get(name);
     if (value && value.length <= 40) choice[slot] = value;
   }
+  const policy = query.get('cache');
+  if (policy === 'performance' || policy === 'quick-removal') choice.writeCache = policy;
   return choice;
 }

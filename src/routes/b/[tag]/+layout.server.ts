@@ -1,20 +1,22 @@
 import { compareWithPlan } from '#core/bench/compare';
 import { nextStep } from '#core/build/next-step';
 import { forPage, today } from '$lib/server/page';
-import { loadLibrary, outdatedBy } from '$lib/server/planning';
+import { buildNow, loadLibrary } from '$lib/server/planning';
 import { getBuild } from '$lib/server/repositories/builds';
 import { getCrate } from '$lib/server/repositories/crates';
 import { listRuns } from '$lib/server/repositories/runs';
 
 export async function load({ params }) {
   return forPage(async (db) => {
-    const build = await getBuild(db, { tag: params.tag });
+    const stored = await getBuild(db, { tag: params.tag });
     const [crate, runs, library] = await Promise.all([
-      getCrate(db, { id: build.crateId }),
-      listRuns(db, { crateId: build.crateId, buildId: build.id }),
-      loadLibrary(db, build.crateId)
+      getCrate(db, { id: stored.crateId }),
+      listRuns(db, { crateId: stored.crateId, buildId: stored.id }),
+      loadLibrary(db, stored.crateId)
     ]);
-    const differences = outdatedBy(library, build);
+    // As its parts are now; what it was planned from before stands in the differences.
+    const { differences, report, snapshot } = buildNow(library, stored);
+    const build = { ...stored, report, snapshot };
     const newest = runs[0];
     const latest = newest ? compareWithPlan(newest.results, build.report) : [];
     const next = nextStep(

@@ -1,14 +1,14 @@
 import { z } from 'zod';
 import { blocking, checkPairResults } from '#core/bench/gates';
 import { runInputSchema } from '#core/bench/run';
-import { buildInputSchema } from '#core/build/build';
+import { buildInputSchema, choiceSchema } from '#core/build/build';
 import { observationInputSchema } from '#core/build/observation';
 import { STAGES } from '#core/build/stages';
 import { OS_LABEL } from '#core/facts/filesystems';
 import { jobSchema } from '#core/parts/job';
 import { stackChoiceSchema } from '#core/stack/choice';
 import { portOf } from '#core/plan/study';
-import { planChoice } from '../../planning';
+import { buildNow, loadLibrary, planChoice } from '../../planning';
 import { Problem } from '../../problem';
 import * as builds from '../../repositories/builds';
 import * as jobs from '../../repositories/jobs';
@@ -113,7 +113,10 @@ export const updateBuild = operation({
       stack: stackChoiceSchema
         .nullable()
         .optional()
-        .describe('left out: the pads stay as long as drive and enclosure do; null: the best of what is at hand again')
+        .describe('left out: the pads stay as long as drive and enclosure do; null: the best of what is at hand again'),
+      writeCache: choiceSchema.shape.writeCache
+        .nullable()
+        .describe('left out: stays as long as the host does; null: the house rule, or what Windows does by itself')
     })
   }),
   response: changed,
@@ -121,10 +124,13 @@ export const updateBuild = operation({
     const { crateId, buildId } = params;
     const { version: expected, ...given } = body;
     const current = await builds.getBuild(db, { crate_id: crateId, id: buildId });
-    const { stack, ...parts } = given.choice;
+    const { stack, writeCache, ...parts } = given.choice;
     const same = parts.driveId === current.choice.driveId && parts.enclosureId === current.choice.enclosureId;
     const kept = stack === undefined && same ? current.choice.stack : (stack ?? undefined);
-    const build = { ...given, choice: { ...parts, ...(kept ? { stack: kept } : {}) } };
+    const sameHost = parts.hostId === current.choice.hostId;
+    const policy = writeCache === undefined && sameHost ? current.choice.writeCache : (writeCache ?? undefined);
+    const choice = { ...parts, ...(kept ? { stack: kept } : {}), ...(policy ? { writeCache: policy } : {}) };
+    const build = { ...given, choice };
     if (current.version !== expected) {
       const { name, stage, choice, version, updatedAt } = current;
       throw new Problem('conflict', 'This build was changed elsewhere in the meantime; nothing was overwritten.', [], {
@@ -193,7 +199,8 @@ export const createRun = operation({
     const build = await builds.getBuild(db, { crate_id: crateId, id: buildId });
     if (body.date > at.slice(0, 10))
       throw new Problem('bad-input', 'date: lies in the future.', [{ path: 'date', message: 'lies in the future' }]);
-    const alarms = checkPairResults(body.results, build.snapshot, build.report);
+    const now = buildNow(await loadLibrary(db, crateId, [build.choice]), build);
+    const alarms = checkPairResults(body.results, now.snapshot, now.report);
     const stopping = blocking(alarms, body.accepted);
     if (stopping.length > 0) {
       throw new Problem(
@@ -203,7 +210,7 @@ export const createRun = operation({
         { alarms: stopping }
       );
     }
-    const { host, portId, cable, enclosure, drive } = build.snapshot;
+    const { host, portId, cable, enclosure, drive } = now.snapshot;
     const { hostId, cableId, enclosureId, driveId } = build.choice;
     const chain = {
       host: host.name,
@@ -212,10 +219,12 @@ export const createRun = operation({
       enclosure: enclosure.name,
       drive: drive.name,
       os: [OS_LABEL[host.os.family], host.os.version].filter(Boolean).join(' '),
-      mode: build.report.link.mode,
+      mode: now.report.link.mode,
       ids: { hostId, portId, enclosureId, driveId, ...(cableId ? { cableId } : {}) }
     };
-    const { date, results, conditions, simulated, accepted } = body;
+    const { date, results, conditions, simulated } = body;
+    // Only alarms that there were: what was kept against one does not count where jobs are timed.
+    const accepted = body.accepted.filter((alarm) => alarms.some(({ id }) => id === alarm));
     return runs.createRun(db, {
       crateId,
       buildId,

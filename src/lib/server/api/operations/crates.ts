@@ -11,6 +11,7 @@ import { resetDemo } from '../../demo/seed';
 import { Problem } from '../../problem';
 import * as crates from '../../repositories/crates';
 import { listEvents } from '../../repositories/events';
+import { defined } from '../defined';
 import { operation } from '../operation';
 import { planRequestSchema, resolvePlanRequest } from '../plan-request';
 import { changed, CRATE, here, inCrate, version } from './common';
@@ -60,6 +61,7 @@ export const simulateOne = operation({
       fan,
       bare,
       material,
+      stands,
       start,
       rewrite,
       fault,
@@ -72,7 +74,20 @@ export const simulateOne = operation({
       throw new Problem('bad-input', `${input.host.name} has no port “${input.portId}”.`, [
         { path: 'portId', message: 'is no port of this host' }
       ]);
-    const options = { writeGB, fillFraction, ambientC, fan, bare, material, start, rewrite, fault, seed, everyS };
+    const options = {
+      writeGB,
+      fillFraction,
+      ambientC,
+      fan,
+      bare,
+      material,
+      stands,
+      start,
+      rewrite,
+      fault,
+      seed,
+      everyS
+    };
     const played = await inWorker('simulate', { ...input, ...defined(options), seconds }, { signal: request.signal });
     if (played) return played;
     throw new Problem('bad-input', 'This build does not connect or does not fit: there is nothing to play.', [
@@ -80,9 +95,6 @@ export const simulateOne = operation({
     ]);
   }
 });
-
-const defined = <T extends object>(object: T): { [K in keyof T]?: Exclude<T[K], undefined> } =>
-  Object.fromEntries(Object.entries(object).filter(([, value]) => value !== undefined)) as never;
 
 export const health = operation({
   method: 'get',

@@ -16,10 +16,17 @@
 
   let { data } = $props();
   const path = $derived(`/api/crates/${data.crate.id}/builds/${data.build.id}`);
+  /** Pads that were settled on are not in an address; they stay as long as drive and enclosure do. */
+  function settledPads(other: Partial<Choice>): Partial<Choice> {
+    const { stack, driveId, enclosureId } = data.build.choice;
+    return stack && other.driveId === driveId && other.enclosureId === enclosureId ? { stack } : {};
+  }
   // What the address chooses lies over what is stored: a link to an unsaved change shows that change.
   const asked = choiceFromQuery(queryOf(page.url));
   // svelte-ignore state_referenced_locally
-  let choice = $state.raw<Partial<Choice>>(Object.keys(asked).length > 0 ? asked : data.build.choice);
+  let choice = $state.raw<Partial<Choice>>(
+    Object.keys(asked).length === 0 ? data.build.choice : { ...asked, ...settledPads(asked) }
+  );
   // svelte-ignore state_referenced_locally
   let name = $state(data.build.name);
   let busy = $state(false);
@@ -63,7 +70,12 @@
   async function save(version: number): Promise<void> {
     if (busy) return;
     busy = true;
-    const answer = await send('PUT', path, { version, name: name.trim(), stage: data.build.stage, choice });
+    const answer = await send('PUT', path, {
+      version,
+      name: name.trim(),
+      stage: data.build.stage,
+      choice: { ...choice, writeCache: choice.writeCache ?? null }
+    });
     busy = false;
     await done(answer, `Saved ${data.build.tag}.`);
   }
@@ -211,7 +223,7 @@
 
 <style>
   .stage {
-    width: 116px;
+    width: 132px;
   }
   .name {
     width: 160px;

@@ -1,0 +1,12 @@
+/** What tells one chain from another: a port of a host, a cable or none of one's own, an enclosure, a drive. */
+export type ChainIds = {
+  hostId: string;
+  portId: string;
+  cableId?: string | undefined;
+  enclosureId: string;
+  driveId: string;
+};
+
+/** Names a chain in one word, for maps; no id holds a blank. */
+export const chainKey = ({ hostId, portId, cableId, enclosureId, driveId }: ChainIds): string =>
+  `${hostId} ${portId} ${cableId ?? '-'} ${enclosureId} ${driveId}`;
