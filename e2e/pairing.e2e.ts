@@ -18,7 +18,7 @@ test('a cable is swapped with j, told against the starting point, and taken back
   await page.keyboard.press('b');
   await expect(cable).toHaveValue('Rush C-C 10G');
   await expect(
-    page.getByText('With Withy 0.8 40G, which is in your crate: write 1000 → about 3400').first()
+    page.getByText('With Withy 0.8 40G, which is in your crate: write 1750 → about 3400').first()
   ).toBeVisible();
   await page
     .getByRole('button', { name: /Put it in.*Withy 0.8 40G/ })
@@ -27,7 +27,7 @@ test('a cable is swapped with j, told against the starting point, and taken back
   await expect(cable).toHaveValue('Withy 0.8 40G');
   const since = page.getByRole('region', { name: 'Against the starting point' });
   await expect(since).toContainText('cable: Rush C-C 10G → Withy 0.8 40G');
-  await expect(since).toContainText('+2400');
+  await expect(since).toContainText('+1650');
   await expect(page.getByRole('option', { name: /^Write 3400/ })).toContainText('240');
   // single keys rest while one types
   await cable.focus();
@@ -42,7 +42,7 @@ test('what if: every other drive, all hosts, lower modes', async ({ page }) => {
   await panel.getByRole('button', { name: /^drive/ }).click();
   await expect(panel.getByRole('row', { name: /Skarn T5 2TB/ })).toBeVisible();
   await panel.getByRole('tab', { name: 'On all my hosts' }).click();
-  await expect(panel.getByRole('row', { name: /Lantern · Thunderbolt 5, rear 1/ })).toContainText('USB 10 Gb/s');
+  await expect(panel.getByRole('row', { name: /Lantern · Thunderbolt 5, rear 1/ })).toContainText('USB4 20 Gb/s');
   await panel.getByRole('tab', { name: 'If it falls back' }).click();
   await expect(panel.getByRole('row', { name: /USB 2.0/ })).toContainText('charging cable');
   await panel.getByRole('tab', { name: 'On all my hosts' }).click();
@@ -162,7 +162,7 @@ test('a job: from a template, its time on each build, deleted and brought back',
   await page.getByRole('button', { name: 'Add this job' }).click();
   await expect(page.getByRole('heading', { name: 'Journey offload' })).toBeVisible();
   await expect(page.getByText('500 GB in 3000 files')).toBeVisible();
-  await expect(page.getByRole('row', { name: /AC-0001/ })).toContainText('the link');
+  await expect(page.getByRole('row', { name: /AC-0001/ })).toContainText('the drive’s write cache');
   await page.getByRole('link', { name: 'Jobs', exact: true }).first().click();
   await page.getByRole('button', { name: 'Delete Journey offload' }).click();
   await page.getByRole('dialog').getByRole('button', { name: 'Delete', exact: true }).click();

@@ -127,7 +127,7 @@ describe('the ticket', () => {
     const bare = plan(anInput({ drive: { kind: 'drive', name: 'd', media: 'nvme', formFactor: 'm2', capacityTB: 1 } }));
     const { body } = render(Ticket, { props: { ...props, report: bare } });
     expect(body).toContain(`${bare.assumed.length} values`);
-    expect(body).toContain('drive, M.2 length: 80 mm');
+    expect(body).toContain('drive, M.2 length: 80\u202fmm');
   });
   it('blank before anything is chosen', () => {
     expect(

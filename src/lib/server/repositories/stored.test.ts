@@ -208,7 +208,10 @@ describe('builds and their results', () => {
 describe('planning', () => {
   it('reads only what the choices refer to', async () => {
     const library = await loadLibrary(db, crateId, [choice()]);
-    expect([library.drive.size, library.host.size, library.quotes.length]).toEqual([1, 1, 0]);
+    // the cable's one quote is what the build costs; without the cable nothing in it has a price
+    expect([library.drive.size, library.host.size, library.quotes.length]).toEqual([1, 1, 1]);
+    const { cableId: _, ...bare } = choice();
+    expect((await loadLibrary(db, crateId, [bare])).quotes).toEqual([]);
     expect((await loadLibrary(db, crateId)).quotes).toHaveLength(1);
   });
   it('tells differences by field, also what came and went', () => {

@@ -28,7 +28,7 @@
   </p>
 {:else}
   <ul aria-label="Findings">
-    {#each findings as finding (finding.code + finding.message)}
+    {#each findings as finding, at (finding.code + at)}
       <li class={finding.severity}>
         <StateMark mark={finding.severity} />
         <div>

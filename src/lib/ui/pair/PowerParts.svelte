@@ -19,7 +19,7 @@
       ></thead
     >
     <tbody>
-      {#each rows as row, i (row.what)}
+      {#each rows as row, i (i)}
         <tr class:sum={i === rows.length - 1}>
           <th scope="row"
             >{row.what}{#if row.assumed}<span class="quiet">, assumed</span>{/if}</th

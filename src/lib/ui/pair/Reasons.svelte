@@ -139,7 +139,7 @@
             <dt>Assumed</dt>
             <dd>
               <ul>
-                {#each about as item (item.what)}
+                {#each about as item (item.key)}
                   <li>{item.what}: <strong>{item.value}</strong>, {item.from}</li>
                 {/each}
               </ul>

@@ -114,7 +114,7 @@
               <details>
                 <summary>{report.assumed.length} {report.assumed.length === 1 ? 'value' : 'values'}</summary>
                 <ul>
-                  {#each report.assumed.map(assumedWords) as a (a.what)}<li>{a.what}: {a.value}</li>{/each}
+                  {#each report.assumed.map(assumedWords) as a (a.key)}<li>{a.what}: {a.value}</li>{/each}
                 </ul>
               </details>
             {/if}

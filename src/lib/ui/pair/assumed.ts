@@ -39,12 +39,18 @@ const OTHER: Record<string, string> = {
   'drive fillFraction': 'filled'
 };
 
-/** Says an assumed value as the form names it: part, label, value with its unit, and where it comes from. */
-export function assumedWords({ part, field, value, from }: Assumed): { what: string; value: string; from: string } {
+/** Says an assumed value as the form names it: part, label, value with its unit, and where it comes from; two fields may share a label, never a key. */
+export function assumedWords({ part, field, value, from }: Assumed): {
+  key: string;
+  what: string;
+  value: string;
+  from: string;
+} {
+  const key = `${part} ${field}`;
   const found = fieldAt(part, field);
-  const title = OTHER[`${part} ${field}`] ?? found?.title ?? field;
+  const title = OTHER[key] ?? found?.title ?? field;
   const what = `${PART_WORD[part] ?? part}, ${title.charAt(0).toLowerCase() === title.charAt(0) || /^[A-Z]{2}|^M\.2|^PCIe/.test(title) ? title : title.charAt(0).toLowerCase() + title.slice(1)}`;
-  if (field === 'fillFraction') return { what, value: `${figure(Number(value) * 100)}\u202f%`, from };
+  if (field === 'fillFraction') return { key, what, value: `${figure(Number(value) * 100)}\u202f%`, from };
   const options = found && 'options' in found ? found.options : undefined;
   const label = options?.find((option) => option.value === value)?.label;
   const unit = found && 'unit' in found && found.unit ? `\u202f${found.unit}` : '';
@@ -56,7 +62,7 @@ export function assumedWords({ part, field, value, from }: Assumed): { what: str
           ? 'yes'
           : 'no'
         : (label ?? value);
-  return { what, value: said, from };
+  return { key, what, value: said, from };
 }
 
 /** Which group of figures a figure belongs to, as the report names what rests on assumed values. */
