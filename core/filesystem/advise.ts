@@ -131,6 +131,24 @@ type Kept = {
   school: SchoolId | undefined;
 };
 
+/** What systems say to a filesystem. The first reason is the one that is told. */
+type Seen = { reason: string | undefined; old: Kept['old']; readOnly: OsFamily[] };
+
+function ask(seen: Seen, id: FilesystemId, os: Os, writes: boolean): void {
+  const access = accessOf(id, os);
+  if (access === WRITES) return;
+  const { can, old: since, unsureBefore } = access;
+  if (since) {
+    if (since.software) seen.old ??= { os, since: since.since, perhaps: false };
+    else seen.reason ??= `needs ${OS_LABEL[os.family]} ${since.since}, this one is ${os.version}`;
+  } else if (unsureBefore) seen.old ??= { os, since: unsureBefore, perhaps: true };
+  else if (can === 'no') seen.reason ??= `${OS_LABEL[os.family]} does not ${writes ? 'know' : 'read'} it`;
+  else if (can === 'reads') {
+    if (writes) seen.reason ??= `${OS_LABEL[os.family]} reads it but does not write it`;
+    else seen.readOnly.push(os.family);
+  }
+}
+
 /** An add-on filesystem costs more than a second choice, and less than the limits of FAT32. */
 const ADD_ON_RANK = 2;
 
@@ -165,35 +183,22 @@ export function adviseFilesystem(input: AdviceInput): {
 
   for (const id of FILESYSTEM_IDS) {
     const facts = FILESYSTEMS[id];
-    // The first reason is the one that is told; a file too large is a reason of its own.
-    let reason: string | undefined;
-    let old: Kept['old'];
     const readOnly: OsFamily[] = [];
-    const ask = (os: Os, writes: boolean) => {
-      const { can, old: since, unsureBefore } = accessOf(id, os);
-      if (since) {
-        if (since.software) old ??= { os, since: since.since, perhaps: false };
-        else reason ??= `needs ${OS_LABEL[os.family]} ${since.since}, this one is ${os.version}`;
-      } else if (unsureBefore) old ??= { os, since: unsureBefore, perhaps: true };
-      else if (can === 'no') reason ??= `${OS_LABEL[os.family]} does not ${writes ? 'know' : 'read'} it`;
-      else if (can === 'reads') {
-        if (writes) reason ??= `${OS_LABEL[os.family]} reads it but does not write it`;
-        else readOnly.push(os.family);
-      }
-    };
-    if (role && !role.able.includes(id)) reason = role.refusal;
+    const seen: Seen = { reason: undefined, old: undefined, readOnly };
+    if (role && !role.able.includes(id)) seen.reason = role.refusal;
     else if (role?.filesystem !== id) {
-      for (const os of writers) ask(os, true);
-      for (const os of readers) ask(os, false);
+      for (const os of writers) ask(seen, id, os, true);
+      for (const os of readers) ask(seen, id, os, false);
     }
     const formatLimit = facts.maxFormatGB?.[host.family];
     if (formatLimit !== undefined && capacityTB * 1000 > formatLimit)
-      reason ??= `${OS_LABEL[host.family]} formats at most 32 GiB with it by default`;
-    if (job?.encrypt && id === 'fat32') reason ??= 'an encrypted container on it ends at 4 GiB';
+      seen.reason ??= `${OS_LABEL[host.family]} formats at most 32 GiB with it by default`;
+    if (job?.encrypt && id === 'fat32') seen.reason ??= 'an encrypted container on it ends at 4 GiB';
     if (facts.maxFileGB !== undefined && (job?.largestFileGB ?? 0) > facts.maxFileGB) {
-      if (reason === undefined) tooLarge ??= { id, limitGB: facts.maxFileGB };
-      reason ??= 'files above 4 GiB do not fit';
+      if (seen.reason === undefined) tooLarge ??= { id, limitGB: facts.maxFileGB };
+      seen.reason ??= 'files above 4 GiB do not fit';
     }
+    const { reason, old } = seen;
     if (reason !== undefined) {
       rejected.push({ filesystem: id, because: reason });
       continue;

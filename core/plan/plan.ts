@@ -209,6 +209,19 @@ const NOTHING: PlanReport['throughput'] = {
   random4kWrite: null
 };
 
+/** What the parts of a build cost; null without a quote for drive and enclosure. */
+function costOf(input: PlanInput, { negotiation, pads, usable }: BuildStudy): PlanReport['cost'] {
+  const { drive, enclosure, quotes, exchange } = input;
+  if (!quotes || quotes.length === 0) return null;
+  const parts = [
+    { role: 'drive', id: drive.id },
+    { role: 'enclosure', id: enclosure.id }
+  ];
+  if (negotiation.cableFrom === 'chosen') parts.push({ role: 'cable', id: negotiation.cable!.id });
+  parts.push(...padsToPay(input, pads));
+  return buildCost(parts, quotes, drive.capacityTB, usable, exchange);
+}
+
 /** What a chain looks like in a report. */
 const linkReport = (mode: PlanReport['link']['mode'], running: Running | null): PlanReport['link'] => ({
   mode,
@@ -226,7 +239,7 @@ const linkReport = (mode: PlanReport['link']['mode'], running: Running | null): 
  * @throws RangeError if the host has no port of that id
  */
 export function plan(input: PlanInput, options: { workings: boolean } = { workings: true }): PlanReport {
-  const { host, job, quotes } = input;
+  const { host, job } = input;
   const study = studyBuild(input);
   const { rules, port, drive, enclosure, negotiation, pairing, findings, broken, running } = study;
   const { freeGB, pads, advice, decisions, usable, warmth } = study;
@@ -243,18 +256,6 @@ export function plan(input: PlanInput, options: { workings: boolean } = { workin
   );
   findings.push(...warm.findings);
 
-  const cost = buildCost(
-    [
-      { role: 'drive', id: input.drive.id },
-      { role: 'enclosure', id: input.enclosure.id },
-      ...(negotiation.cableFrom === 'chosen' ? [{ role: 'cable', id: negotiation.cable!.id }] : []),
-      ...padsToPay(input, pads)
-    ],
-    quotes,
-    input.drive.capacityTB,
-    usable,
-    input.exchange
-  );
   const link = linkReport(mode, works);
 
   const report: PlanReport = {
@@ -284,7 +285,6 @@ export function plan(input: PlanInput, options: { workings: boolean } = { workin
           write: works.write.band
         })
       : null,
-    ...(works && made?.figures.job ? { job: made.figures.job } : {}),
     ifItFitted: broken && running && made ? { link: linkReport(mode, running), ...made.figures } : null,
     power: powerReport(study),
     measured: works && job ? (input.measured ?? null) : null,
@@ -296,16 +296,16 @@ export function plan(input: PlanInput, options: { workings: boolean } = { workin
     },
     thermal: warm.thermal,
     filesystem: advice,
-    cost,
+    cost: costOf(input, study),
     assumed: assumptionsOf(input, study),
-    houseRules: [
-      ...decisions,
-      ...pads.decisions,
-      ...warm.decisions,
-      ...remarksOf({ input, findings, rules, policy: study.policy })
-    ],
+    houseRules: decisions.concat(
+      pads.decisions,
+      warm.decisions,
+      remarksOf({ input, findings, rules, policy: study.policy })
+    ),
     workings: []
   };
+  if (works && made?.figures.job) report.job = made.figures.job;
   if (options.workings) {
     const explained: Explained = {
       input,

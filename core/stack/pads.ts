@@ -116,16 +116,21 @@ export function padOptions(gap: Mm, pads: readonly PadKind[], stack: boolean): P
 /** The best of the pads for one gap, without listing the others. */
 export function choosePad(gap: Mm, pads: readonly PadKind[], stack: boolean): PadChoice | null {
   let best: PadChoice | null = null;
-  for (let i = 0; i < pads.length; i++) {
-    const one = layIn([pads[i]!], gap);
-    if (best === null || comparePads(one, best) < 0) best = one;
-    if (!stack) continue;
-    for (let j = i; j < pads.length; j++) {
-      const two = layIn([pads[i]!, pads[j]!], gap);
-      if (comparePads(two, best) < 0) best = two;
-    }
-  }
+  for (const pad of pads) best = betterOf(best, pad, undefined, gap);
+  // One pad goes before two of the same class: where one sits well, no stack is better.
+  if (!stack || best?.verdict === 'good') return best;
+  for (let i = 0; i < pads.length; i++)
+    for (let j = i; j < pads.length; j++) best = betterOf(best, pads[i]!, pads[j]!, gap);
   return best;
+}
+
+/** The better of a choice and one more way; most ways are of a worse class, and are not even put together. */
+function betterOf(best: PadChoice | null, a: PadKind, b: PadKind | undefined, gap: Mm): PadChoice {
+  const share = compression(b ? a.thicknessMm + b.thicknessMm : a.thicknessMm, gap);
+  const verdict = contactOf(share);
+  if (best !== null && CONTACT_ORDER[verdict] > CONTACT_ORDER[best.verdict]) return best;
+  const choice: PadChoice = { layers: b ? [a, b] : [a], compression: share, verdict };
+  return best === null || comparePads(choice, best) < 0 ? choice : best;
 }
 
 /**

@@ -226,11 +226,28 @@ export function planPads(input: StackInput): StackPlan {
   let settled = false;
   let lost = false;
   // Chips of one height are the rule, and the choice for one gap is the choice for all of them.
-  const known = new Map<Mm, PadChoice>();
-  const bestFor = (gapMm: Mm): PadChoice => {
-    let best = known.get(gapMm);
-    if (!best) known.set(gapMm, (best = choosePad(gapMm, kinds, stack)!));
-    return best;
+  const known: { gapMm: Mm; choice: PadChoice }[] = [];
+  const bestFor = (gapMm: Mm, role: string): PadChoice => {
+    const same = known.find((one) => one.gapMm === gapMm);
+    if (same) return same.choice;
+    const choice = choosePad(gapMm, kinds, stack)!;
+    known.push({ gapMm, choice });
+    // A stack that was needed, or a gap that stays badly closed because none is allowed.
+    const doubtful = choice.layers.length > 1 || choice.verdict !== 'good';
+    if (doubtful && !decisions.some((d) => d.school === 'gap-not-closed')) {
+      const other = choosePad(gapMm, kinds, !stack)!;
+      if (other.layers.length !== choice.layers.length)
+        decisions.push(
+          decision(
+            'gap-not-closed',
+            rules,
+            stack
+              ? `${choice.layers.map((pad) => pad.thicknessMm).join(' + ')} mm over the ${role}`
+              : `one pad over the ${role}, none stacked`
+          )
+        );
+    }
+    return choice;
   };
   const filled = chips.map((place): Filled => {
     const { at, gapMm, chip } = place;
@@ -242,23 +259,7 @@ export function planPads(input: StackInput): StackPlan {
     }
     if (layers) lost = true;
     const sheet = sheetOf[chip.side];
-    const choice = sheet ? layIn([sheet], gapMm) : bestFor(gapMm);
-    // A stack that was needed, or a gap that stays badly closed because none is allowed.
-    const doubtful = !sheet && (choice.layers.length > 1 || choice.verdict !== 'good');
-    if (doubtful && !decisions.some((d) => d.school === 'gap-not-closed')) {
-      const other = choosePad(gapMm, kinds, !stack)!;
-      if (other.layers.length !== choice.layers.length)
-        decisions.push(
-          decision(
-            'gap-not-closed',
-            rules,
-            stack
-              ? `${choice.layers.map((pad) => pad.thicknessMm).join(' + ')} mm over the ${chip.role}`
-              : `one pad over the ${chip.role}, none stacked`
-          )
-        );
-    }
-    return { chip, at, gapMm, choice };
+    return { chip, at, gapMm, choice: sheet ? layIn([sheet], gapMm) : bestFor(gapMm, chip.role) };
   });
   const rows = filled.map((place) => rowOf(place, place.choice));
   const bowMm = boardBow(board, rows);

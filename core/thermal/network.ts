@@ -309,6 +309,9 @@ export type Power = { controller: number; nand: number; case: number };
 
 export type Temperatures = { controllerC: Celsius; nandC: Celsius; caseC: Celsius; faceC: Celsius };
 
+/** Newton's method ends with a step that is a smaller share of the rise than this. */
+const CLOSE = 2e-3;
+
 /**
  * Rise of the outer face that gives off a heat, K: Q = G(rise) rise, by Newton's method, since still air moves faster over a warmer
  * face. The slope is G + rise G', with G' = convection / 4 x rise^-0.75 + radiation x 1.5 Tm^2, both over the surface.
@@ -327,7 +330,8 @@ export function riseFor(surface: Surface, watts: number, ambientC: Celsius, near
     const slope = conductance + (air / 4 + square * 1.5 * rise) * areaM2;
     const step = (conductance * rise - watts) / slope;
     rise = rise - step > 0 ? rise - step : rise / 2;
-    if (step < 1e-4 && step > -1e-4) break;
+    // What is left after a step is of the order of its square: a step of 0.2 % leaves a millionth.
+    if (step < CLOSE * rise && step > -CLOSE * rise) break;
   }
   return rise;
 }

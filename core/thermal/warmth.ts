@@ -65,16 +65,13 @@ export function warmthOf(
   return { shape, draw, of, limits: limitsOf(drive.drive), typical: settingAt(shape, draw, typicalKnobs(of)) };
 }
 
-/** What one uncertain thing does at its hotter and its cooler end, K: to the controller, the NAND, and the outer face. */
-export type Influence = {
-  name: KnobName;
-  hotK: number;
-  coolK: number;
-  nandHotK: number;
-  nandCoolK: number;
-  faceHotK: number;
-  faceCoolK: number;
-};
+/** What one uncertain thing does to the controller at its hotter and its cooler end, K. */
+export type Influence = { name: KnobName; hotK: number; coolK: number };
+
+/** Deviations of one knob, K, in a flat array: controller, NAND and outer face at its hotter end, then at its cooler one. */
+const HOT = { controller: 0, nand: 1, face: 2 } as const;
+const COOL = { controller: 3, nand: 4, face: 5 } as const;
+const ENDS = 6;
 
 /** What of a build each knob moves. */
 const HANGS_ON: Record<KnobName, 'heat' | 'surface' | 'paths' | 'room'> = {
@@ -105,58 +102,68 @@ const HANGS_ON: Record<KnobName, 'heat' | 'surface' | 'paths' | 'room'> = {
  * Most builds never come near a limit and need the distances alone; the cases are made when somebody asks for them.
  */
 export class LikelyCases {
-  readonly influences: readonly Influence[];
   /** The controller under the load, everything typical. */
   readonly controllerC: Celsius;
+  readonly open: readonly OpenKnob[];
+  /** `ENDS` deviations for each open knob, K: objects of so many numbers would cost more than the temperatures. */
+  readonly deviations: Float64Array;
   readonly #warmth: Warmth;
-  readonly #open: readonly OpenKnob[];
-  readonly #made = new Map<'hotK' | 'coolK' | 'faceHotK' | 'faceCoolK', Setting>();
+  readonly #made = new Map<number, Setting>();
 
-  constructor(warmth: Warmth, open: readonly OpenKnob[], influences: readonly Influence[], controllerC: Celsius) {
+  constructor(warmth: Warmth, open: readonly OpenKnob[], deviations: Float64Array, controllerC: Celsius) {
     this.#warmth = warmth;
-    this.#open = open;
-    this.influences = influences;
+    this.open = open;
+    this.deviations = deviations;
     this.controllerC = controllerC;
   }
 
-  #towards(key: 'hotK' | 'coolK' | 'faceHotK' | 'faceCoolK'): Setting {
-    let setting = this.#made.get(key);
+  /** What each thing does to the controller. */
+  get influences(): Influence[] {
+    return this.open.map(({ name }, i) => ({
+      name,
+      hotK: this.deviations[i * ENDS + HOT.controller]!,
+      coolK: this.deviations[i * ENDS + COOL.controller]!
+    }));
+  }
+
+  #whole(end: number): number {
+    let squares = 0;
+    for (let at = end; at < this.deviations.length; at += ENDS) squares += this.deviations[at]! ** 2;
+    return Math.sqrt(squares);
+  }
+
+  #towards(end: number): Setting {
+    let setting = this.#made.get(end);
     if (!setting) {
       const { shape, draw, typical } = this.#warmth;
-      let squares = 0;
-      for (const influence of this.influences) squares += influence[key] * influence[key];
-      const whole = Math.sqrt(squares);
+      const whole = this.#whole(end);
       const there = copyKnobs(typical.knobs);
-      const hot = key === 'hotK' || key === 'faceHotK';
       if (whole > 0)
-        this.influences.forEach((influence, i) => {
-          const knob = this.#open[i]!;
-          const end = hot ? knob.hot : knob.cool;
-          there[knob.name] += ((end - there[knob.name]) * Math.abs(influence[key])) / whole;
+        this.open.forEach(({ name, hot, cool }, i) => {
+          const to = end < COOL.controller ? hot : cool;
+          there[name] += ((to - there[name]) * Math.abs(this.deviations[i * ENDS + end]!)) / whole;
         });
       setting = settingAt(shape, draw, there);
-      this.#made.set(key, setting);
+      this.#made.set(end, setting);
     }
     return setting;
   }
   get hot(): Setting {
-    return this.#towards('hotK');
+    return this.#towards(HOT.controller);
   }
   get cool(): Setting {
-    return this.#towards('coolK');
+    return this.#towards(COOL.controller);
   }
   get faceHot(): Setting {
-    return this.#towards('faceHotK');
+    return this.#towards(HOT.face);
   }
   get faceCool(): Setting {
-    return this.#towards('faceCoolK');
+    return this.#towards(COOL.face);
   }
 
   /** How far the likely hot case of the controller is from the typical one, K. */
   get hotterK(): number {
-    let squares = 0;
-    for (const { hotK } of this.influences) squares += hotK * hotK;
-    return Math.sqrt(squares);
+    return this.#whole(HOT.controller);
   }
 }
 
@@ -172,7 +179,8 @@ export function likelyCases(warmth: Warmth, load: Load, rate: Band | undefined):
   const face = riseFor(surface, watts, ambientC);
   const chips = chipRises(network, power.controller, power.nand);
   const wall = watts * surface.wall;
-  const influences: Influence[] = [];
+  const deviations = new Float64Array(open.length * ENDS);
+  let at = 0;
   /** Deviations of face, controller and NAND with one knob moved: only what hangs on that knob is worked out again. */
   const now = { face: 0, controller: 0, nand: 0 };
   const move = (name: KnobName): void => {
@@ -205,24 +213,21 @@ export function likelyCases(warmth: Warmth, load: Load, rate: Band | undefined):
         now.controller = now.nand = now.face;
     }
   };
+  const keep = () => {
+    deviations[at++] = now.controller;
+    deviations[at++] = now.nand;
+    deviations[at++] = now.face;
+  };
   for (const { name, hot, cool } of open) {
     knobs[name] = hot;
     move(name);
-    const { face: faceHotK, controller: hotK, nand: nandHotK } = now;
+    keep();
     knobs[name] = cool;
     move(name);
-    influences.push({
-      name,
-      hotK,
-      coolK: now.controller,
-      nandHotK,
-      nandCoolK: now.nand,
-      faceHotK,
-      faceCoolK: now.face
-    });
+    keep();
     knobs[name] = usual[name];
   }
-  return new LikelyCases(warmth, open, influences, ambientC + face + wall + chips.controller);
+  return new LikelyCases(warmth, open, deviations, ambientC + face + wall + chips.controller);
 }
 
 /** How much nearer to a limit the hotter case may be than its distance says, for it is not quite linear. */
@@ -317,15 +322,17 @@ function distances(
   const endless = whole ? typical.faceC : settle(network, powerAt(shape, draw, knobs, load.work, load.rate)).faceC;
   const part = endless > ambientC ? Math.min(1, (typical.faceC - ambientC) / (endless - ambientC)) : 1;
   let [hotC, coolC, hotN, coolN, hotF, coolF] = [0, 0, 0, 0, 0, 0];
-  for (const { name, hotK, coolK, nandHotK, nandCoolK, faceHotK, faceCoolK } of cases.influences) {
+  const { open, deviations } = cases;
+  for (let i = 0, at = 0; i < open.length; i++, at += ENDS) {
     // A warmer room is felt whole; of everything else that part which the case goes.
-    const missing = name === 'ambientC' ? 0 : 1 - part;
-    hotC += (hotK - faceHotK * missing) ** 2;
-    coolC += (coolK - faceCoolK * missing) ** 2;
-    hotN += (nandHotK - faceHotK * missing) ** 2;
-    coolN += (nandCoolK - faceCoolK * missing) ** 2;
-    hotF += (faceHotK * (1 - missing)) ** 2;
-    coolF += (faceCoolK * (1 - missing)) ** 2;
+    const missing = open[i]!.name === 'ambientC' ? 0 : 1 - part;
+    const [hotter, cooler] = [deviations[at + HOT.face]!, deviations[at + COOL.face]!];
+    hotC += (deviations[at + HOT.controller]! - hotter * missing) ** 2;
+    coolC += (deviations[at + COOL.controller]! - cooler * missing) ** 2;
+    hotN += (deviations[at + HOT.nand]! - hotter * missing) ** 2;
+    coolN += (deviations[at + COOL.nand]! - cooler * missing) ** 2;
+    hotF += (hotter * (1 - missing)) ** 2;
+    coolF += (cooler * (1 - missing)) ** 2;
   }
   const around = (value: Celsius, cooler: number, hotter: number): Band => ({
     low: value - Math.sqrt(cooler),
