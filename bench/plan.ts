@@ -2,33 +2,12 @@ import { plan } from '#core/plan/plan';
 import type { PlanInput } from '#core/plan/report';
 import { benchRank } from './rank.ts';
 import { benchSimulate } from './simulate.ts';
-import { aCable, aDrive, aHost, anEnclosure, anInput } from '../tests/parts.ts';
+import { planInputs } from './plan-inputs.ts';
 
 /**
  * How long one plan takes, with its workings and without, in one run and in turn, so that a slow moment of the machine falls on
  * both. Prints the median of many rounds; nothing here is a pass or a fail.
  */
-const inputs: Record<string, PlanInput> = {
-  'sound build, everything stated': anInput(),
-  'with a job on three systems': anInput({
-    host: aHost({}, { internalDisk: { readMBps: 3000, writeMBps: 2500 } }),
-    cable: aCable({ modes: ['usb-10g'], active: true }),
-    job: {
-      name: 'j',
-      purposes: ['exchange'],
-      transferGB: 420,
-      files: 4000,
-      largestFileGB: 9,
-      direction: 'in',
-      readHosts: [{ family: 'macos', version: '14' }, { family: 'windows' }]
-    }
-  }),
-  'almost nothing known': anInput({
-    drive: { kind: 'drive', name: 'd', media: 'nvme', formFactor: 'm2', capacityTB: 1 }
-  }),
-  'does not fit': anInput({ drive: aDrive({ m2LengthMm: 110 }), enclosure: anEnclosure() })
-};
-
 const ROUNDS = 41;
 const PER_ROUND = 1000;
 
@@ -46,7 +25,7 @@ console.log(
   'with workings'.padStart(14),
   'ratio'.padStart(7)
 );
-for (const [name, input] of Object.entries(inputs)) {
+for (const [name, input] of Object.entries(planInputs)) {
   const without: number[] = [];
   const withThem: number[] = [];
   for (let i = 0; i < ROUNDS; i++) {

@@ -1,4 +1,5 @@
 import { BUS_POWERED_HUB_W, PORT_POWER_W } from '../facts/buses.ts';
+import { POWER } from '../facts/flash.ts';
 import { LINK_MODES } from '../facts/link-modes.ts';
 import type { Finding } from '../findings/finding.ts';
 import { isTunnelled } from '../link/modes.ts';
@@ -25,15 +26,29 @@ export const livesOnPort = ({ drive, enclosure, port }: Pairing): boolean =>
 export const budgetOf = ({ portWatts, negotiation: { cable } }: Pairing): Watt =>
   portWatts.watts + (cable?.yLead ? Math.min(portWatts.watts, PORT_POWER_W.usb3) : 0);
 
+/** Whether what the data sheets state is alone more than a stated supply; most sheets state too little for that, which is seen at once. */
+export function portPowerFails(pairing: Pairing): boolean {
+  const { drive, enclosure, portWatts, writeMBps, need, negotiation } = pairing;
+  if (!portWatts.stated || writeMBps === undefined) return false;
+  const { power } = drive.drive;
+  const { bridgePowerW, idleW } = enclosure.enclosure;
+  const most =
+    ((power?.idleW ?? 0) + (power?.activeW ?? 0)) / POWER.converterEfficiency + (bridgePowerW ?? 0) + (idleW ?? 0);
+  const watts = budgetOf(pairing);
+  if (most <= watts || !livesOnPort(pairing)) return false;
+  const draw = need?.draw ?? drawOf(drive, enclosure, negotiation.mode, enclosure.enclosure.cooling?.kind === 'fan');
+  return statedDraw(drive, draw, writeMBps.low, drive.ratedWrite) > watts;
+}
+
 /**
  * Holds what the build draws against what the port gives. It fails only where what the data sheets state is already more than a
  * stated supply; where the typical need is above it, or the peak, it is a matter to check.
  */
 export const portPower: Rule = (pairing) => {
-  const { drive, port, portWatts, writeMBps } = pairing;
+  const { port, portWatts, writeMBps } = pairing;
   if (writeMBps === undefined || !livesOnPort(pairing)) return undefined;
   const watts = budgetOf(pairing);
-  const { draw, steady, peak } = pairing.need ?? powerNeed(pairing);
+  const { steady, peak } = pairing.need ?? powerNeed(pairing);
   const short = (severity: 'fail' | 'check', need: Band, what: 'steady' | 'peak'): Finding => ({
     code: 'port-power-short',
     severity,
@@ -44,8 +59,7 @@ export const portPower: Rule = (pairing) => {
     need,
     what
   });
-  if (portWatts.stated && statedDraw(drive, draw, writeMBps.low, drive.ratedWrite) > watts)
-    return short('fail', steady, 'steady');
+  if (portPowerFails(pairing)) return short('fail', steady, 'steady');
   if (port.via === 'bus-powered-hub')
     return {
       code: 'shared-hub-power',

@@ -1,6 +1,14 @@
 import type { Finding } from '../findings/finding.ts';
 import { commonMode, plugs } from './connection.ts';
-import { cableLength, cableLikely, esataPower, externalSupply, pcieGeneration, portPower } from './electrical.ts';
+import {
+  cableLength,
+  cableLikely,
+  esataPower,
+  externalSupply,
+  pcieGeneration,
+  portPower,
+  portPowerFails
+} from './electrical.ts';
 import {
   bayThickness,
   capacityLimit,
@@ -21,8 +29,11 @@ import { unitSuspect } from './units.ts';
 /** What a rule looks at: drive and enclosure only; port, cable and enclosure only; or the whole chain. */
 type Sees = 'parts' | 'link' | 'chain';
 
-/** In the order in which a person would look: does it go in, is it understood, does it connect, is there power, how will it do. */
-export const FIT_RULES: readonly { check: Rule; sees: Sees }[] = [
+/**
+ * In the order in which a person would look: does it go in, is it understood, does it connect, is there power, how will it do.
+ * A rule of the whole chain that can fail says in `fails` whether it does, in less time than it takes to write the finding.
+ */
+export const FIT_RULES: readonly { check: Rule; sees: Sees; fails?: (pairing: Pairing) => boolean }[] = [
   { check: formFactor, sees: 'parts' },
   { check: m2Length, sees: 'parts' },
   { check: m2Key, sees: 'parts' },
@@ -35,7 +46,7 @@ export const FIT_RULES: readonly { check: Rule; sees: Sees }[] = [
   { check: commonMode, sees: 'link' },
   { check: externalSupply, sees: 'parts' },
   { check: esataPower, sees: 'link' },
-  { check: portPower, sees: 'chain' },
+  { check: portPower, sees: 'chain', fails: portPowerFails },
   { check: pcieGeneration, sees: 'chain' },
   { check: cableLength, sees: 'link' },
   { check: cableLikely, sees: 'link' },

@@ -1,5 +1,5 @@
 import type { Job } from '../parts/job.ts';
-import { cacheBehindHost, hostEnd, needGB, usableFreeGB, waysOf, wayTime } from '../throughput/job-time.ts';
+import { cacheBehindHost, hostEnd, needGB, piecesOf, usableFreeGB, waysOf, wayTime } from '../throughput/job-time.ts';
 import type { End, JobChain, Way, WayTime } from '../throughput/job-time.ts';
 import type { CacheForecast } from '../throughput/flash-cache.ts';
 import { march, type March, type Phase } from '../thermal/march.ts';
@@ -23,14 +23,16 @@ export type JobWay = {
 const secondsOf = ({ before, after, files }: WayTime): number => before + after + files;
 
 /** Turns the pieces of the ways into phases for the thermal model: the time for files is spread over the bytes. */
-const phasesOf = (job: Job, ways: readonly WayTime[]): Phase[] =>
-  ways.flatMap(({ pieces, files }) =>
-    pieces.map(({ work, GB, MBps, fills }): Phase => {
-      const phase: Phase = { work, rate: MBps, perMB: files / (job.transferGB * 1000), volumeMB: GB * 1000 };
+const phasesOf = (job: Job, chain: JobChain, ways: readonly WayTime[], end: End): Phase[] => {
+  const phases: Phase[] = [];
+  for (const way of ways)
+    for (const { work, GB, MBps, fills } of piecesOf(chain, way, end)) {
+      const phase: Phase = { work, rate: MBps, perMB: way.files / (job.transferGB * 1000), volumeMB: GB * 1000 };
       if (fills) phase.fills = fills;
-      return phase;
-    })
-  );
+      phases.push(phase);
+    }
+  return phases;
+};
 
 /** A job on a chain in the typical case, before any heat: its ways and phases, and the cache as the host's own disk feeds it. */
 export type JobWork = { fed: CacheForecast; ways: WayTime[]; phases: Phase[] };
@@ -41,7 +43,7 @@ const waysAt = (job: Job, chain: JobChain, fed: CacheForecast, end: End): WayTim
 export function jobWork(job: Job, chain: JobChain): JobWork {
   const fed = cacheBehindHost(chain);
   const ways = waysAt(job, chain, fed, 'typical');
-  return { fed, ways, phases: phasesOf(job, ways) };
+  return { fed, ways, phases: phasesOf(job, chain, ways, 'typical') };
 }
 
 /** How the build warms, at the setting for each end of a band; without the ends only the typical case is followed. */
@@ -68,7 +70,7 @@ function underHeat(
 export function jobSeconds(job: Job, chain: JobChain, warmth: JobWarmth | null): number {
   const fed = cacheBehindHost(chain);
   const ways = waysAt(job, chain, fed, 'typical');
-  if (warmth) return underHeat(ways, phasesOf(job, ways), warmth.typical, warmth.limits).seconds;
+  if (warmth) return underHeat(ways, phasesOf(job, chain, ways, 'typical'), warmth.typical, warmth.limits).seconds;
   let seconds = 0;
   for (const way of ways) seconds += secondsOf(way);
   return seconds;
@@ -86,7 +88,7 @@ export function forecastJob(
 ): { forecast: JobForecast; marched: March | null } {
   const at = (end: End, setting: Setting | undefined) => {
     const made = waysAt(job, chain, fed, end);
-    return underHeat(made, phasesOf(job, made), setting, warmth.limits).seconds;
+    return underHeat(made, setting ? phasesOf(job, chain, made, end) : [], setting, warmth.limits).seconds;
   };
   const typical = underHeat(ways, phases, warmth.typical, warmth.limits);
   const slow = at('low', warmth.ends?.slow);

@@ -1,3 +1,4 @@
+import { drawKind } from '../fit/draw.ts';
 import { FIT_RULES } from '../fit/rules.ts';
 import type { Pairing } from '../fit/rule.ts';
 import { slotStage } from '../link/stages.ts';
@@ -78,13 +79,14 @@ export function* walk(set: Prepared, visitor: Visitor): Generator<number, void> 
   const { job, hosts } = input;
   const findLinks = (set.links ??= linkFinder(set));
   const partRules = FIT_RULES.map(({ check, sees }, at) => ({ check, sees, at })).filter((r) => r.sees === 'parts');
-  const chainRules = FIT_RULES.filter(({ sees }) => sees === 'chain');
+  const chainRules = FIT_RULES.filter(({ sees, fails }) => sees === 'chain' && fails);
   const knownPairs = input.knownPairs ?? [];
   const LAST = FIT_RULES.length;
   // One object for all of them: it is asked millions of times.
   const pairing = { knownPairs, writeMBps: undefined } as unknown as Pairing;
 
-  const warm = new Map<LinkMode, JobWarmth>();
+  const warm = new Map<string, JobWarmth>();
+  const kindOf = new Map<LinkMode, string>();
   for (let e = 0; e < enclosures.length; e++) {
     const enclosure = enclosures[e]!;
     const { open, failing, rates, times, chains, combinations } = findLinks(enclosure);
@@ -136,10 +138,12 @@ export function* walk(set: Prepared, visitor: Visitor): Generator<number, void> 
       warm.clear();
       const warmthAt = ({ first: { negotiation } }: LinkCell): JobWarmth => {
         const mode = negotiation.mode!;
-        let found = warm.get(mode);
+        let kind = kindOf.get(mode);
+        if (kind === undefined) kindOf.set(mode, (kind = drawKind(mode)));
+        let found = warm.get(kind);
         if (!found) {
           found = warmthOf(drive, enclosure, mode, stackOf(), rules, { ambientC: job.ambientC });
-          warm.set(mode, found);
+          warm.set(kind, found);
         }
         return found;
       };
@@ -167,10 +171,9 @@ export function* walk(set: Prepared, visitor: Visitor): Generator<number, void> 
           pairing.negotiation = cell.first.negotiation;
           pairing.writeMBps = at.write;
           code = undefined;
-          for (const { check } of chainRules) {
-            const finding = check(pairing);
-            if (finding?.severity !== 'fail') continue;
-            code = finding.code;
+          for (const { check, fails } of chainRules) {
+            if (!fails!(pairing)) continue;
+            code = check(pairing)!.code;
             break;
           }
           chainCodes[cell.chain] = code;

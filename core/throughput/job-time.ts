@@ -150,8 +150,8 @@ export type Piece = {
   fills?: CacheFill;
 };
 
-/** One way of a job without any throttling: its pieces, and the time of its files. */
-export type WayTime = { before: Seconds; after: Seconds; files: Seconds; fastGB: GB; pieces: Piece[] };
+/** One way of a job without any throttling: up to a cliff and after it, and the time of its files. */
+export type WayTime = { way: Way; before: Seconds; after: Seconds; files: Seconds; fastGB: GB; restGB: GB };
 
 /** At the slow end of the bands files cost most. */
 const COST_AT: Record<End, End> = { low: 'high', typical: 'typical', high: 'low' };
@@ -161,7 +161,7 @@ const COST_AT: Record<End, End> = { low: 'high', typical: 'typical', high: 'low'
  * @param fed the drive's cache as the host's own disk feeds it
  */
 export function wayTime(job: Job, chain: JobChain, fed: CacheForecast, way: Way, end: End): WayTime {
-  const { host, drive, freeGB } = chain;
+  const { host, drive } = chain;
   const writes = way === 'in';
   const of = writes ? 'write' : 'read';
   const volume = job.transferGB;
@@ -188,6 +188,17 @@ export function wayTime(job: Job, chain: JobChain, fed: CacheForecast, way: Way,
     before = (fastGB * 1000) / cap;
     after = (restGB * 1000) / (writes ? Math.min(fed.sustained[end], cap) : afterCap);
   }
+  return { way, before, after, files, fastGB, restGB };
+}
+
+/** Gives the pieces of a way, for the thermal model to follow. */
+export function piecesOf(
+  { drive, freeGB }: Pick<JobChain, 'drive' | 'freeGB'>,
+  { way, before, after, fastGB, restGB }: WayTime,
+  end: End
+): Piece[] {
+  const writes = way === 'in';
+  const disk = drive.drive.media === 'hdd';
   const pieces: Piece[] = [];
   if (fastGB > 0) {
     const piece: Piece = { work: writes ? 'write' : 'read', GB: fastGB, MBps: (fastGB * 1000) / before };
@@ -201,7 +212,7 @@ export function wayTime(job: Job, chain: JobChain, fed: CacheForecast, way: Way,
       GB: restGB,
       MBps: (restGB * 1000) / after
     });
-  return { before, after, files, fastGB, pieces };
+  return pieces;
 }
 
 const WAYS = { in: ['in'], out: ['out'], both: ['in', 'out'] } as const;
