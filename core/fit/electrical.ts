@@ -3,6 +3,7 @@ import { POWER } from '../facts/flash.ts';
 import { LINK_MODES } from '../facts/link-modes.ts';
 import type { Finding } from '../findings/finding.ts';
 import { isTunnelled } from '../link/modes.ts';
+import type { FilledDrive, FilledEnclosure } from '../parts/fill.ts';
 import type { Band } from '../quantities/band.ts';
 import type { Watt } from '../quantities/unit.ts';
 import { drawOf, peakDraw, statedDraw, steadyDraw, type Draw } from './draw.ts';
@@ -26,16 +27,18 @@ export const livesOnPort = ({ drive, enclosure, port }: Pairing): boolean =>
 export const budgetOf = ({ portWatts, negotiation: { cable } }: Pairing): Watt =>
   portWatts.watts + (cable?.yLead ? Math.min(portWatts.watts, PORT_POWER_W.usb3) : 0);
 
+/** The most that the stated figures of a drive, and of an enclosure, can come to, W. */
+export const mostOfDrive = ({ drive: { power } }: FilledDrive): Watt =>
+  ((power?.idleW ?? 0) + (power?.activeW ?? 0)) / POWER.converterEfficiency;
+export const mostOfEnclosure = ({ enclosure: { bridgePowerW, idleW } }: FilledEnclosure): Watt =>
+  (bridgePowerW ?? 0) + (idleW ?? 0);
+
 /** Whether what the data sheets state is alone more than a stated supply; most sheets state too little for that, which is seen at once. */
 export function portPowerFails(pairing: Pairing): boolean {
   const { drive, enclosure, portWatts, writeMBps, need, negotiation } = pairing;
   if (!portWatts.stated || writeMBps === undefined) return false;
-  const { power } = drive.drive;
-  const { bridgePowerW, idleW } = enclosure.enclosure;
-  const most =
-    ((power?.idleW ?? 0) + (power?.activeW ?? 0)) / POWER.converterEfficiency + (bridgePowerW ?? 0) + (idleW ?? 0);
   const watts = budgetOf(pairing);
-  if (most <= watts || !livesOnPort(pairing)) return false;
+  if (mostOfDrive(drive) + mostOfEnclosure(enclosure) <= watts || !livesOnPort(pairing)) return false;
   const draw = need?.draw ?? drawOf(drive, enclosure, negotiation.mode, enclosure.enclosure.cooling?.kind === 'fan');
   return statedDraw(drive, draw, writeMBps.low, drive.ratedWrite) > watts;
 }

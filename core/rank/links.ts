@@ -1,3 +1,4 @@
+import { mostOfDrive, mostOfEnclosure } from '../fit/electrical.ts';
 import { FIT_RULES } from '../fit/rules.ts';
 import type { Pairing } from '../fit/rule.ts';
 import { drawKind } from '../fit/draw.ts';
@@ -77,6 +78,9 @@ export function linkFinder(set: Prepared): (enclosure: FilledEnclosure) => Links
   const { ports, input, prices } = set;
   const { cables } = input;
   const known = new Map<string, Links>();
+  const hungriest = (list: readonly number[]) => list.reduce((a, b) => Math.max(a, b), 0);
+  const most =
+    hungriest(set.drives.map(({ filled }) => mostOfDrive(filled))) + hungriest(set.enclosures.map(mostOfEnclosure));
   // Cheapest first, once for all: what has no price adds nothing to a total.
   const price = (i: number) => (Number.isNaN(prices.cable[i]!) ? 0 : prices.cable[i]!);
   const byPrice = cables
@@ -151,8 +155,9 @@ export function linkFinder(set: Prepared): (enclosure: FilledEnclosure) => Links
           rates[rate] = { read, write };
           time = numbered(timeAt, `${host} ${rate}`);
           // Of the rules that see the whole chain only the port's power can fail, and this is all it sees of the link.
-          const esata = port.plug === 'esata';
-          chain = numbered(chainAt, JSON.stringify([rate, esata, watts, negotiation.cable?.yLead]));
+          // A port that gives enough for the hungriest of all, or states nothing, never does.
+          const enough = !watts.stated || watts.watts >= most || port.plug === 'esata';
+          chain = numbered(chainAt, enough ? `${rate}` : JSON.stringify([rate, watts, negotiation.cable?.yLead]));
         }
         const made: LinkClass = {
           port: portIndex,

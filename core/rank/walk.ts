@@ -2,8 +2,8 @@ import { drawKind } from '../fit/draw.ts';
 import { FIT_RULES } from '../fit/rules.ts';
 import type { Pairing } from '../fit/rule.ts';
 import { slotStage } from '../link/stages.ts';
-import { jobSeconds, type JobWarmth } from '../plan/job-forecast.ts';
-import { mayThrottle, warmthOf } from '../thermal/warmth.ts';
+import { jobSeconds } from '../plan/job-forecast.ts';
+import { mayThrottle, warmthIn, warmthOf, type Warmth } from '../thermal/warmth.ts';
 import { minBand, type Band } from '../quantities/band.ts';
 import { planPads, type StackPlan } from '../stack/plan-pads.ts';
 import { fillOf, forecastCache, type CacheForecast } from '../throughput/flash-cache.ts';
@@ -85,7 +85,7 @@ export function* walk(set: Prepared, visitor: Visitor): Generator<number, void> 
   // One object for all of them: it is asked millions of times.
   const pairing = { knownPairs, writeMBps: undefined } as unknown as Pairing;
 
-  const warm = new Map<string, JobWarmth>();
+  const warm = new Map<string, Warmth>();
   const kindOf = new Map<LinkMode, string>();
   for (let e = 0; e < enclosures.length; e++) {
     const enclosure = enclosures[e]!;
@@ -136,13 +136,17 @@ export function* walk(set: Prepared, visitor: Visitor): Generator<number, void> 
         }));
       // By what the bridge draws in the mode.
       warm.clear();
-      const warmthAt = ({ first: { negotiation } }: LinkCell): JobWarmth => {
+      let like: Warmth | undefined;
+      const warmthAt = ({ first: { negotiation } }: LinkCell): Warmth => {
         const mode = negotiation.mode!;
         let kind = kindOf.get(mode);
         if (kind === undefined) kindOf.set(mode, (kind = drawKind(mode)));
         let found = warm.get(kind);
         if (!found) {
-          found = warmthOf(drive, enclosure, mode, stackOf(), rules, { ambientC: job.ambientC });
+          found = like
+            ? warmthIn(mode, like)
+            : warmthOf(drive, enclosure, mode, stackOf(), rules, { ambientC: job.ambientC });
+          like ??= found;
           warm.set(kind, found);
         }
         return found;

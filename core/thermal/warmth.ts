@@ -65,6 +65,14 @@ export function warmthOf(
   return { shape, draw, of, limits: limitsOf(drive.drive), typical: settingAt(shape, draw, typicalKnobs(of)) };
 }
 
+/** The same build behind a bridge in another mode: it draws otherwise, and nothing else of it changes. */
+export function warmthIn(mode: LinkMode, { shape, of, limits, typical }: Warmth): Warmth {
+  const draw = drawOf(of.drive, of.enclosure, mode, of.fan);
+  const other: KnobsOf = { ...of, draw };
+  // Bodies, paths and surface hang on nothing that a mode moves.
+  return { shape, draw, of: other, limits, typical: { ...typical, draw, knobs: typicalKnobs(other) } };
+}
+
 /** What one uncertain thing does to the controller at its hotter and its cooler end, K. */
 export type Influence = { name: KnobName; hotK: number; coolK: number };
 
