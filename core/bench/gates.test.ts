@@ -97,3 +97,12 @@ describe('the simulated rig', () => {
     expect(cached.writeMBps! / cached.readMBps!).toBeLessThan(0.3);
   });
 });
+
+describe('what a port is stated to hold back', () => {
+  it('caps its own direction: 1500 MB/s of tunnel is 1575 at most either way, 900 MB/s of writing 945', () => {
+    const input = anInput({ host: aHost({ tunnelMBps: 1500, writeCapMBps: 900 }) });
+    const report = plan(input);
+    expect(hardCeiling(input, report, 'read')).toBeCloseTo(1500 * 1.05, 6);
+    expect(hardCeiling(input, report, 'write')).toBeCloseTo(900 * 1.05, 6);
+  });
+});

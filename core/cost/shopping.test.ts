@@ -147,3 +147,20 @@ describe('a shopping list', () => {
     expect(converted!.offers[0]!.landed).toBe(64); // 80 x 0.8
   });
 });
+
+describe('two quotes of one vendor on one day', () => {
+  it('the cheaper one counts, in whatever order they were entered', () => {
+    const twice = [quote('d', 'north', 110), quote('d', 'north', 100), quote('d', 'north', 120)];
+    for (const quotes of [twice, [...twice].reverse()]) {
+      const { lines } = shoppingList({
+        needs: [{ role: 'drive', name: 'Drive', modelId: 'd' }],
+        units: [],
+        quotes,
+        rates: [],
+        currency: 'EUR',
+        today: '2026-11-24'
+      });
+      expect(lines[0]!.offers.map(({ landed }) => landed)).toEqual([100]);
+    }
+  });
+});

@@ -89,3 +89,11 @@ describe('headings', () => {
     expect(withHeadingUnit(cell, undefined)).toBe(cell);
   });
 });
+
+describe('one thing under two headings', () => {
+  it('is read from the first of them alone: a second column of it would overwrite the first', () => {
+    const matched = matchColumns(['Capacity, TB', 'Capacity, GB', 'capacityTB'], columns);
+    expect(matched.filter((path) => path === 'capacityTB')).toHaveLength(1);
+    expect(matched[0]).toBe('capacityTB');
+  });
+});

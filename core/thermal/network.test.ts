@@ -20,6 +20,7 @@ import {
   type Surface
 } from './network';
 import { powerAt, wattsOf } from './power';
+import { warmthOf } from './warmth';
 
 const still: Surface = {
   areaM2: 0.02,
@@ -175,5 +176,37 @@ describe('from parts to the network', () => {
     ).network;
     expect(fitted.surface.areaM2).toBeCloseTo(plain.surface.areaM2 / 1.25, 9);
     expect(fitted.toCaseC).toBeCloseTo(plain.toCaseC / 2, 9);
+  });
+});
+
+describe('a hard disk', () => {
+  it('stands over its case by its watts times the path of its shell: 2.5 K/W behind 2.5 inches, 1.2 behind 3.5', () => {
+    for (const [formFactor, path] of [
+      ['2.5in', 2.5],
+      ['3.5in', 1.2]
+    ] as const) {
+      const drive = fillDrive({
+        kind: 'drive',
+        name: 'd',
+        media: 'hdd',
+        formFactor,
+        capacityTB: 4,
+        power: { activeW: 4 }
+      });
+      const enclosure = fillEnclosure({
+        kind: 'enclosure',
+        name: 'e',
+        formFactor,
+        protocols: ['sata'],
+        modes: ['usb-10g'],
+        plug: 'usb-c',
+        externalSupply: true
+      });
+      const { typical } = warmthOf(drive, enclosure, 'usb-10g', { filled: [] }, undefined);
+      const power = powerAt(typical.shape, typical.draw, typical.knobs, 'write', 100);
+      const { controllerC, caseC } = settle(typical.network, power);
+      // all of the 4 W is the disk's; board and case take what bridge and converter lose
+      expect(controllerC - caseC).toBeCloseTo(4 * path, 6);
+    }
   });
 });
