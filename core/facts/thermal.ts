@@ -99,8 +99,7 @@ export const AMBIENT_C = band(19, 22, 27);
 
 /**
  * Contact with a hot surface, °C. Source: ISO 13732-1, limits for 10 s, 1 min, 10 min and 8 h and longer; a minute on plastic
- * is some 10 K less harsh, ten
- * seconds some 15 K: the lower edge of what the standard gives for plastics (70 to 75).
+ * is some 10 K less harsh, ten seconds some 15 K: the lower edge of what the standard gives for plastics (70 to 75).
  */
 export const TOUCH = {
   aluminium: { hoursC: 43, tenMinutesC: 48, minuteC: 51, tenSecondsC: 55 },
