@@ -69,3 +69,29 @@ describe('encryption', () => {
     expect(said({ job: job({ carried: false }) })).not.toMatch(/encryption is|not encrypted/);
   });
 });
+
+describe('what systems can do', () => {
+  it('Windows and a Linux of 5.10 share exFAT, and nobody says that NTFS needs 5.15', () => {
+    const { advice, findings } = advise({
+      host: { family: 'windows' },
+      job: job({ readHosts: [{ family: 'linux', version: '5.10' }] })
+    });
+    expect(advice.first.filesystem).toBe('exfat');
+    expect(findings.filter(({ code }) => code === 'os-too-old')).toEqual([]);
+  });
+  it('a phone of the same family reads APFS', () =>
+    expect(advise({ job: job({ readHosts: [{ family: 'ios', version: '17' }] }) }).advice.first.filesystem).toBe(
+      'apfs'
+    ));
+  it('external drives came with iPadOS 13: before it nothing does', () => {
+    const { advice } = advise({ job: job({ readHosts: [{ family: 'ipados', version: '12' }] }) });
+    expect(advice.rejected.find(({ filesystem }) => filesystem === 'exfat')!.because).toContain('13');
+  });
+  it('ChromeOS reads NTFS', () => {
+    const { advice } = advise({
+      host: { family: 'windows' },
+      job: job({ direction: 'in', readHosts: [{ family: 'chromeos' }] })
+    });
+    expect(advice.rejected.some(({ filesystem }) => filesystem === 'ntfs')).toBe(false);
+  });
+});

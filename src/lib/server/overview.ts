@@ -19,6 +19,8 @@ export type BuildRow = {
   parts: { host: string; port: string; cable: string | undefined; enclosure: string; drive: string };
   stages: PlanReport['link']['stages'];
   bottleneck: PlanReport['link']['bottleneck'];
+  /** Whether the parts do not go together, and the lane is only what would be if they did. */
+  ifItFitted: boolean;
   write: PlanReport['throughput']['write'];
   perTB: { amount: number; currency: string } | undefined;
   latest: { comparisons: Comparison[]; date: string; simulated: boolean } | undefined;
@@ -51,8 +53,9 @@ export async function buildRows(db: Knex, crateId: string, today: string): Promi
         enclosure: snapshot.enclosure.name,
         drive: snapshot.drive.name
       },
-      stages: report.link.stages,
-      bottleneck: report.link.bottleneck,
+      stages: (report.ifItFitted ?? report).link.stages,
+      bottleneck: (report.ifItFitted ?? report).link.bottleneck,
+      ifItFitted: report.ifItFitted !== null,
       write: report.throughput.write,
       perTB: report.cost ? { amount: report.cost.perTB, currency: report.cost.currency } : undefined,
       latest: newest ? { comparisons, date: newest.date, simulated: newest.simulated } : undefined,

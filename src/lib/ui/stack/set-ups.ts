@@ -11,7 +11,7 @@ export type Scene = {
   fill: number;
   start: 'idle' | 'ambient';
   rewrite: boolean;
-  beside: '' | 'bare' | 'fan' | 'passive' | 'plastic' | 'aluminium' | 'case' | 'ambient';
+  beside: '' | 'bare' | 'fan' | 'passive' | 'plastic' | 'aluminium' | 'edge' | 'cloth' | 'flat' | 'case' | 'ambient';
   /** Another enclosure, by its id. */
   case: string;
 };
@@ -23,6 +23,9 @@ export const BESIDE: Record<Scene['beside'], string> = {
   passive: 'without a fan',
   plastic: 'a plastic case',
   aluminium: 'an aluminium case',
+  edge: 'standing on edge',
+  cloth: 'lying on cloth',
+  flat: 'lying on a desk',
   case: 'another enclosure',
   ambient: 'a room 10 K warmer'
 };
@@ -107,6 +110,12 @@ export function setUpsOf(scene: Scene, input: PlanInput, library: Pick<Library, 
       return other('with a fan', { fan: true });
     case 'passive':
       return other('without a fan', { fan: false });
+    case 'edge':
+    case 'cloth':
+    case 'flat':
+      return scene.beside === (cooling?.stands ?? 'flat')
+        ? [own]
+        : other(BESIDE[scene.beside], { stands: scene.beside });
     case 'plastic':
     case 'aluminium':
       return (cooling?.material ?? 'aluminium') === scene.beside

@@ -157,6 +157,8 @@ describe('the scene in the address', () => {
     ['fan', 'with a fan', { fan: true }],
     ['passive', 'without a fan', { fan: false }],
     ['aluminium', 'as aluminium', { material: 'aluminium' }],
+    ['edge', 'standing on edge', { stands: 'edge' }],
+    ['cloth', 'lying on cloth', { stands: 'cloth' }],
     ['ambient', 'at 32 °C', { ambientC: 32 }]
   ] as const)('beside %s', (beside, name, change) => {
     const [own, second] = setUpsOf({ ...usualScene(input), beside }, input, library);
@@ -172,6 +174,7 @@ describe('the scene in the address', () => {
     expect(second!.input).not.toHaveProperty('stack');
     expect(second!.name).toBe('Other');
     expect(setUpsOf({ ...usualScene(input), beside: 'plastic' }, input, library)).toHaveLength(1);
+    expect(setUpsOf({ ...usualScene(input), beside: 'flat' }, input, library)).toHaveLength(1);
     expect(setUpsOf({ ...scene, case: '' }, input, library)).toHaveLength(1);
   });
 });
