@@ -28,7 +28,7 @@ test('a cable is swapped with j, told against the starting point, and taken back
   const since = page.getByRole('region', { name: 'Against the starting point' });
   await expect(since).toContainText('cable: Rush C-C 10G → Withy 0.8 40G');
   await expect(since).toContainText('+1650');
-  await expect(page.getByRole('option', { name: /^Write 3400/ })).toContainText('240');
+  await expect(page.getByRole('option', { name: /^Write 3400/ })).toContainText('1650');
   // single keys rest while one types
   await cable.focus();
   await page.keyboard.press('k');

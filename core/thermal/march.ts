@@ -31,6 +31,12 @@ export type March = {
   peakFaceC: Celsius;
 };
 
+/** A case that moves less than this in a longest step has settled, K; and so far from a limit chips stay on their side of it. */
+const SETTLED_K = 1e-4;
+const NEAR_K = 0.01;
+/** Turns of a slow tooth that differ by less than this share are one like the other. */
+const SAME_PERIOD = 1e-3;
+
 /** Steps of the slow body: short where everything moves, then a share of its time constant, s. */
 const FIRST_S = 4;
 const GROWTH = 1.5;
@@ -121,6 +127,7 @@ export function march(
     };
     const goesOn = (rate: MBps) => left > 1e-9 && untilEnd(rate) > 1e-9;
     let step = FIRST_S;
+    let last: { seconds: Seconds; movedMB: number; period: Seconds } | undefined;
     while (seconds < horizonS && goesOn(steps[level].rate)) {
       if (quick) {
         // The mean of the tooth at the case's temperature in the middle of the step.
@@ -143,10 +150,14 @@ export function march(
         const mean = mix(fast, slow, part);
         dt = Math.min(dt, untilEnd(mean.rate));
         if (dt <= 1e-9) break;
+        const before = state.caseC;
         state = after(state, mean.power, dt);
         form = 'saw-tooth';
         see(high);
         move(mean.rate, dt);
+        // What has settled goes on as it is: a job of months is no more work than one of hours.
+        if (dt >= longest && Math.abs(state.caseC - before) < SETTLED_K)
+          move(mean.rate, Math.max(0, Math.min(untilEnd(mean.rate), horizonS - seconds)));
         step = Math.min(step * GROWTH, longest);
         continue;
       }
@@ -170,18 +181,30 @@ export function march(
         dt = high;
         then = after(state, power, dt);
       }
-      const settledDown = dt >= longest && Math.abs(then.caseC - state.caseC) < 1e-3;
+      const change = Math.abs(then.caseC - state.caseC);
+      const settledDown = dt >= longest && change < 1e-3;
+      const chipC = then.caseC + then.controller;
+      const forGood = dt >= longest && change < SETTLED_K && chipC + NEAR_K < above && chipC - NEAR_K > below;
       state = then;
       see(state.caseC + state.controller);
       move(rate, dt);
       step = Math.min(step * GROWTH, longest);
       if (more.untilThrottle && settledDown && !crossed) left = 0;
+      else if (forGood && !crossed) move(rate, Math.max(0, Math.min(untilEnd(rate), horizonS - seconds)));
       if (!crossed) continue;
       step = FIRST_S;
       if (state.caseC + state.controller < below) {
         level = (level - 1) as 0 | 1;
         continue;
       }
+      if (last) {
+        // A slow tooth that repeats itself is followed no further: whole turns of it pass at its mean rate.
+        const period = seconds - last.seconds;
+        const mean = (movedMB - last.movedMB) / period;
+        const turns = Math.floor(Math.min(untilEnd(mean), horizonS - seconds) / period) - 1;
+        if (Math.abs(period - last.period) < SAME_PERIOD * period && turns > 0) move(mean, turns * period);
+        last = { seconds, movedMB, period };
+      } else last = { seconds, movedMB, period: 0 };
       if (throttleAtS === null) {
         throttleAtS = seconds;
         movedAtThrottle = movedMB;

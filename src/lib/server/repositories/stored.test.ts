@@ -208,9 +208,9 @@ describe('builds and their results', () => {
 describe('planning', () => {
   it('reads only what the choices refer to', async () => {
     const library = await loadLibrary(db, crateId, [choice()]);
-    // the cable's one quote is what the build costs; without the cable nothing in it has a price
+    // the drive's one quote comes along; without the drive nothing that is asked for has a price
     expect([library.drive.size, library.host.size, library.quotes.length]).toEqual([1, 1, 1]);
-    const { cableId: _, ...bare } = choice();
+    const { driveId: _, ...bare } = choice();
     expect((await loadLibrary(db, crateId, [bare])).quotes).toEqual([]);
     expect((await loadLibrary(db, crateId)).quotes).toHaveLength(1);
   });
