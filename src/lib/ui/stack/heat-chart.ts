@@ -77,13 +77,32 @@ export function temperatureTraces(runs: readonly Run[], colours: readonly string
   );
 }
 
-/** Marks of the events of every set-up, named on the chart; those of the second with its name. */
+/** Lines of names over a rate, the share of the chart that each takes, and the width of a letter as a share of its width. */
+const NAMES = { lines: 8, height: 0.085, letter: 1 / 92 } as const;
+
+/**
+ * Marks of the events of every set-up, named on the chart; those of the second with its name. A name stands in the first line where
+ * it lies over no other one; where none is left only its mark stands, for the table beside it names them all.
+ */
 export function eventMarks(runs: readonly Run[]): Partial<Layout> {
   const events = runs
     .flatMap(({ name, report }, i) =>
       namedEvents(report).map(({ t, words }) => ({ t, words: i === 0 ? words : `${words} (${plain(name)})` }))
     )
     .sort((a, b) => a.t - b.t);
+  const whole = Math.max(1, ...runs.map(({ report }) => report.samples.t.at(-1) ?? 0));
+  const taken: { from: number; to: number }[][] = Array.from({ length: NAMES.lines }, () => []);
+  const named = events.flatMap(({ t, words }) => {
+    const width = words.length * NAMES.letter;
+    const at = t / whole;
+    // At the right edge a name stands before its mark.
+    const left = at + width <= 1 || at < width;
+    const [from, to] = left ? [at, at + width] : [at - width, at];
+    const line = taken.findIndex((names) => names.every((name) => to <= name.from || from >= name.to));
+    if (line < 0) return [];
+    taken[line]!.push({ from, to });
+    return [{ t, words, line, left }];
+  });
   return {
     shapes: events.map(({ t }) => ({
       type: 'line',
@@ -95,16 +114,16 @@ export function eventMarks(runs: readonly Run[]): Partial<Layout> {
       y1: 1,
       line: { width: 1, dash: 'dot' }
     })),
-    annotations: events.map(({ t, words }, i) => ({
+    annotations: named.map(({ t, words, line, left }) => ({
       x: t / 60,
-      y: 1 - (i % 4) * 0.1,
+      y: 1 - line * NAMES.height,
       xref: 'x',
       yref: 'paper',
       text: words,
       showarrow: false,
-      xanchor: 'left',
+      xanchor: left ? 'left' : 'right',
       yanchor: 'top',
-      xshift: 3,
+      xshift: left ? 3 : -3,
       font: { size: 12 }
     }))
   };
