@@ -82,9 +82,19 @@ export const GLOSSARY: readonly Term[] = [
       'A drive without memory of its own borrows some of the host through PCIe. Behind a USB bridge it cannot, and small files suffer.'
   },
   {
+    term: 'Hub without a supply',
+    also: ['bus-powered hub'],
+    means: 'It lives on the port before it: 4.5 to 7.5 W for everything that hangs on it.'
+  },
+  {
     term: 'Imprint check',
     means:
       'Closing the case on pads with their liners on, opening it again, and looking whether both faces of each pad were touched.'
+  },
+  {
+    term: 'Full-featured cable',
+    means:
+      'A USB-C cable with both pairs of lanes. Most passive ones sold for 10 Gb/s are: they carry 20 Gb/s where port and bridge do.'
   },
   {
     term: 'Key (M.2)',
@@ -187,6 +197,11 @@ export const GLOSSARY: readonly Term[] = [
     means: 'The newer way of USB storage with many commands at once. Host, port and bridge must all speak it.'
   },
   {
+    term: 'Thermal shutdown',
+    also: ['switches itself off'],
+    means: 'A drive that still gets hotter after throttling leaves the system at about 105 °C, in the middle of a copy.'
+  },
+  {
     term: 'USB 5 Gb/s',
     also: ['USB 3.0', 'USB 3.1 Gen 1', 'USB 3.2 Gen 1x1', 'SuperSpeed'],
     means: 'Four names for one speed: about 435 MB/s.'
@@ -219,6 +234,10 @@ export const GLOSSARY: readonly Term[] = [
     term: 'Write-cache policy',
     also: ['quick removal', 'better performance'],
     means: 'Windows writes straight through (safe to unplug, slow) or caches (fast, must be ejected).'
+  },
+  {
+    term: 'Y lead',
+    means: 'A cable with a second plug that takes power from one more port.'
   }
 ];
 

@@ -163,6 +163,13 @@ describe('several builds on one host at once', () => {
     // what they draw is estimated: it is to be looked at, and no verdict
     expect(budget(5).findings.map((f) => f.severity)).toEqual(['limit', 'check']);
     expect(budget(19).power[0]!.enough).toBe('yes');
+    // one whose cable does not go in is not plugged in: the other alone peaks at half of it
+    const host = HOST({ shared: [{ id: 'rear', label: 'the hub', MBps: 1100, powerW: 5 }] });
+    const unplugged = member(host, 'c2');
+    unplugged.input.cable = aCable({ ends: ['usb-a', 'micro-b'] });
+    const { power, findings } = together(host, [member(host, 'c1'), unplugged]);
+    expect(power[0]!.peakW).toBeCloseTo(7 / 0.88 + 1.15, 9);
+    expect(findings.find(({ severity }) => severity === 'check')!.message).not.toContain(' and ');
   });
   it('two on one port, a build that does not work there, a copy to itself', () => {
     const host = HOST();

@@ -212,7 +212,11 @@ export function together(host: Host, given: readonly Member[]): Together {
     return { ...group, read, write, full: Math.max(read, write) >= group.MBps * 0.999 };
   });
 
-  const watts = given.map(({ input }, i) => wattsOf(input, Math.max(through([i], 'read'), through([i], 'write'))));
+  // What does not connect, or does not go in, is not plugged in either.
+  const plugged = (i: number) => plans[i]!.throughput.write !== null;
+  const watts = given.map(({ input }, i): [number, number] =>
+    plugged(i) ? wattsOf(input, Math.max(through([i], 'read'), through([i], 'write'))) : [0, 0]
+  );
   const power = groups.flatMap(({ label, powerW, members: list }): PowerLoad[] => {
     if (powerW === undefined) return [];
     const [steadyW, peakW] = [0, 1].map((k) => list.reduce((sum, i) => sum + watts[i]![k]!, 0)) as [number, number];
@@ -252,7 +256,12 @@ export function together(host: Host, given: readonly Member[]): Together {
       findings.push({
         // What builds draw is an estimate, so that it never says that they do not work; it says to look before long writes.
         severity: 'check',
-        message: `${capital(load.label)} gives ${quantity(load.budgetW, 'W')} in all; ${load.members.map((i) => members[i]!.name).join(' and ')} want ${figure(load.enough === 'no' ? load.steadyW : load.peakW)}${UNIT_SPACE}W ${load.enough === 'no' ? 'in steady work' : 'at their peak'}.`,
+        message: `${capital(load.label)} gives ${quantity(load.budgetW, 'W')} in all; ${load.members
+          .filter(plugged)
+          .map((i) => members[i]!.name)
+          .join(
+            ' and '
+          )} want ${figure(load.enough === 'no' ? load.steadyW : load.peakW)}${UNIT_SPACE}W ${load.enough === 'no' ? 'in steady work' : 'at their peak'}.`,
         remedy: 'Use a hub with its own supply, or move one of them. Do not run long writes before that.'
       });
   const ownDisk = members.filter(({ heldBy }) => disk && heldBy.includes(`the disk of ${host.name}`));
