@@ -2,7 +2,7 @@
   import { Button } from 'carbon-components-svelte';
   import { invalidateAll } from '$app/navigation';
   import type { BuildStage } from '#core/build/stages';
-  import { KINDS, KIND_LABEL } from '#core/parts/kinds';
+  import { aKind, KINDS, KIND_LABEL } from '#core/parts/kinds';
   import { send } from '$lib/client/api';
   import { saved } from '$lib/client/undo';
   import BuildLane from '$lib/ui/common/BuildLane.svelte';
@@ -61,7 +61,7 @@
         {#each have as { kind, n } (kind)}
           <li>
             {#if n > 0}{KIND_LABEL[kind].many}: {n} in the crate.{:else}<a href="{home}/crate/{kind}/new"
-                >Add a {KIND_LABEL[kind].one}</a
+                >Add {aKind(kind)}</a
               >: what its box says is enough; the rest is filled in with typical values and marked as assumed.{/if}
           </li>
         {/each}

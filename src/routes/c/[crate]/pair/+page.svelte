@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { aKind } from '#core/parts/kinds';
   import { Button, Modal, TextInput } from 'carbon-components-svelte';
   import { goto, replaceState } from '$app/navigation';
   import { page } from '$app/state';
@@ -69,7 +70,7 @@
       <ol>
         {#each ['host', 'enclosure', 'drive'] as const as kind (kind)}
           {#if data.library[kind].size === 0}<li>
-              <a href="/c/{data.crate.slug}/crate/{kind}/new">Add a {kind}</a>
+              <a href="/c/{data.crate.slug}/crate/{kind}/new">Add {aKind(kind)}</a>
             </li>{/if}
         {/each}
       </ol>
