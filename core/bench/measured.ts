@@ -1,8 +1,13 @@
+import { day } from '../quantities/format.ts';
 import type { Measured, PlanReport } from '../plan/report.ts';
 import type { PairResults } from './run.ts';
 
 /** A result of one chain, as far as it can stand in the place of a forecast. */
 export type MeasuredRun = { date: string; simulated: boolean; results: PairResults };
+
+/** Says what the time of a job rests on instead of the forecast; of a simulated result that it is one. */
+export const restsOn = ({ date, simulated }: Measured): string =>
+  simulated ? `with simulated rates of ${day(date)}` : `with rates measured on ${day(date)}`;
 
 /** Below this share of the low end of its forecast a result shows a fault, and is not what the build does when it is well. */
 const FAULT_BELOW = 0.6;

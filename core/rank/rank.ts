@@ -249,6 +249,7 @@ export function rank(given: RankInput, onProgress: (share: number) => void = () 
       sustainedWrite: report.throughput.sustainedWrite!,
       read: report.throughput.read!,
       seconds: report.job!.seconds.typical,
+      ...(report.measured ? { measured: report.measured } : {}),
       cost: priced ? report.cost!.total : null,
       perTB: priced ? report.cost!.perTB : null,
       frontier: onFrontier.has(keyOf(ids)),

@@ -10,7 +10,7 @@ import { jobSchema, type Job } from '../parts/job.ts';
 import { knownPairSchema } from '../parts/known-pair.ts';
 import { padSchema } from '../parts/pad.ts';
 import { quoteSchema } from '../parts/quote.ts';
-import { bandSchema, decisionSchema, houseRulesSchema } from '../plan/report.ts';
+import { bandSchema, decisionSchema, houseRulesSchema, measuredSchema } from '../plan/report.ts';
 
 /** What combinations are compared by. The first two are better when higher, the others when lower. */
 export const CRITERIA = ['sustainedWrite', 'read', 'seconds', 'cost', 'perTB'] as const;
@@ -139,6 +139,7 @@ export const rankRowSchema = combinationSchema.extend({
   sustainedWrite: bandSchema,
   read: bandSchema,
   seconds: z.number().describe('of the job, typical'),
+  measured: measuredSchema.optional().describe('what the time rests on, where this combination was measured'),
   cost: z.number().nullable(),
   perTB: z.number().nullable(),
   frontier: z.boolean().describe('none is both cheaper and faster in sustained writing'),

@@ -2,6 +2,7 @@ import type { Knex } from 'knex';
 import { assemble } from '#core/build/assemble';
 import type { Job } from '#core/parts/job';
 import { plan } from '#core/plan/plan';
+import type { PlanReport } from '#core/plan/report';
 import { outcomeOf, type Outcome } from '#core/what-if/what-if';
 import { loadLibrary } from './planning';
 import { listBuilds } from './repositories/builds';
@@ -11,6 +12,8 @@ export type JobOnBuild = Outcome & {
   name: string;
   stage: string;
   band: { low: number; typical: number; high: number } | null;
+  /** What was measured on it, and stands in the place of the forecast. */
+  measured: PlanReport['measured'];
   cliffAtGB: number | null;
   ways: { direction: 'in' | 'out'; seconds: number; MBps: number; bytes: number; afterCliff: number; files: number }[];
   fits: boolean | null;
@@ -38,6 +41,7 @@ export async function jobOnBuilds(db: Knex, crateId: string, job: Job & { id: st
         stage,
         ...outcomeOf(report),
         band: report.job?.seconds ?? null,
+        measured: report.measured,
         cliffAtGB: report.job?.cliffReached ? (report.cache.cliffAtGB?.typical ?? null) : null,
         ways: (report.job?.ways ?? []).map(({ direction, seconds, MBps, spent }) => ({
           direction,

@@ -43,12 +43,12 @@ const cacheRow = (key: string, band: Band | null): FigureRow[] =>
       ]
     : [];
 
-const jobRow = (key: string, seconds: Band | undefined): FigureRow[] =>
+const jobRow = (key: string, seconds: Band | undefined, measured: PlanReport['measured'] = null): FigureRow[] =>
   seconds
     ? [
         {
           key,
-          label: 'The job takes',
+          label: `The job takes${measured ? (measured.simulated ? ', from simulated rates' : ', from measured rates') : ''}`,
           ...split(duration(seconds.typical)),
           range: `${duration(seconds.low)} – ${duration(seconds.high)}`,
           band: null
@@ -79,7 +79,7 @@ export function figureRows(report: PlanReport): FigureRow[] {
     ...speed('throughput.random4kRead', 'Random 4 KiB read', throughput.random4kRead),
     ...speed('throughput.random4kWrite', 'Random 4 KiB write', throughput.random4kWrite),
     ...cacheRow('cache.cliffAtGB', cache.cliffAtGB),
-    ...jobRow('job.seconds', job?.seconds),
+    ...jobRow('job.seconds', job?.seconds, report.measured),
     ...(limit
       ? [
           {

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { restsOn } from '#core/bench/measured';
   import { duration, money, rate } from '#core/quantities/format';
   import type { Criterion, RankRow } from '#core/rank/request';
   import Verdict from '../common/Verdict.svelte';
@@ -64,7 +65,10 @@
               class="small quiet">read {rate(row.read.typical)}</span
             ></td
           >
-          <td class="number figure">{duration(row.seconds)}</td>
+          <td class="number figure"
+            >{duration(row.seconds)}{#if row.measured}<br /><span class="small quiet">{restsOn(row.measured)}</span
+              >{/if}</td
+          >
           <td class="number"
             ><span class="figure">{price(row.cost)}</span>{#if row.perTB !== null}<br /><span class="small quiet"
                 >{price(row.perTB)}/TB</span

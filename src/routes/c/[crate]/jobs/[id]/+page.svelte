@@ -1,5 +1,6 @@
 <script lang="ts">
   import { Button } from 'carbon-components-svelte';
+  import { restsOn } from '#core/bench/measured';
   import { duration, quantity, rate } from '#core/quantities/format';
   import { changesOf } from '$lib/client/change';
   import RecordForm from '$lib/ui/common/RecordForm.svelte';
@@ -120,7 +121,8 @@
               <td class="number"
                 >{#if row.band}<span class="figure">{duration(row.band.typical)}</span><br /><span class="small quiet"
                     >{duration(row.band.low)} – {duration(row.band.high)}</span
-                  >{:else}–{/if}</td
+                  >{#if row.measured}<br /><span class="small quiet">{restsOn(row.measured)}</span
+                    >{/if}{:else}–{/if}</td
               >
               <td>
                 {#each row.ways as way (way.direction)}
