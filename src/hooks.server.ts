@@ -1,16 +1,25 @@
 import { json, type Handle, type HandleServerError, type ServerInit } from '@sveltejs/kit';
 import { database } from '$lib/server/db';
-import { isDatabaseAway } from '$lib/server/db/connection';
+import { problemOf } from '$lib/server/db/errors';
 import { migrate } from '$lib/server/db/migrations';
 import { seedOnce } from '$lib/server/demo/seed';
-import { DATABASE_AWAY } from '$lib/server/problem';
+import { purgeDeleted } from '$lib/server/repositories/crates';
 
 /** Before the first request: the database is brought up to date, and gets the demo crate if it has none. */
 export const init: ServerInit = async () => {
   const db = database();
   await migrate(db);
   await seedOnce(db, new Date().toISOString());
+  const purge = () =>
+    purgeDeleted(db, new Date().toISOString()).catch((error: unknown) => {
+      if (!problemOf(error)) console.error(error);
+    });
+  await purge();
+  setInterval(() => void purge(), PURGE_EVERY_MS).unref();
 };
+
+/** How often crates whose week is over are looked for. */
+const PURGE_EVERY_MS = 3_600_000;
 
 const WRITES = new Set(['POST', 'PUT', 'PATCH', 'DELETE']);
 
@@ -28,6 +37,17 @@ export const handle: Handle = async ({ event, resolve }) => {
     );
   }
   const response = await resolve(event);
+  // Which crate was looked at last. Here and not in the page, which may be answered before its layout has been read.
+  if (event.params.crate && event.route.id?.startsWith('/c/[crate]') && response.ok)
+    response.headers.append(
+      'set-cookie',
+      event.cookies.serialize('crate', event.params.crate, {
+        path: '/',
+        maxAge: 400 * 86_400,
+        sameSite: 'lax',
+        secure: false
+      })
+    );
   response.headers.set('x-content-type-options', 'nosniff');
   response.headers.set('referrer-policy', 'same-origin');
   response.headers.set('x-frame-options', 'DENY');
@@ -35,7 +55,8 @@ export const handle: Handle = async ({ event, resolve }) => {
 };
 
 export const handleError: HandleServerError = ({ error, status, message }) => {
-  if (isDatabaseAway(error)) return { message: DATABASE_AWAY, waiting: true };
+  const expected = problemOf(error);
+  if (expected && expected.status >= 500) return { message: expected.message, waiting: true };
   if (status !== 404) console.error(error);
   return { message: status === 404 ? 'There is no such page.' : message };
 };

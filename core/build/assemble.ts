@@ -71,6 +71,23 @@ export function assemble(source: PartSource, choice: Partial<Choice>): Assembled
   return { ok: true, input: gather({ host, portId, cable, enclosure, drive, job, stack, writeCache }, source) };
 }
 
+/**
+ * A source in which the parts that a plan was made from are found even where they have been deleted since: a build keeps its own copy
+ * of them, so that it can still be renamed, moved on and changed elsewhere.
+ */
+export function withPartsOf<S extends PartSource>(source: S, choice: Choice, snapshot: PlanInput): S {
+  const keep = <T>(among: ReadonlyMap<string, WithId<T>>, id: string | undefined, part: T | undefined) =>
+    id === undefined || part === undefined || among.has(id) ? among : new Map([...among, [id, { ...part, id }]]);
+  return {
+    ...source,
+    host: keep(source.host, choice.hostId, snapshot.host),
+    cable: keep(source.cable, choice.cableId, snapshot.cable),
+    enclosure: keep(source.enclosure, choice.enclosureId, snapshot.enclosure),
+    drive: keep(source.drive, choice.driveId, snapshot.drive),
+    job: keep(source.job, choice.jobId, snapshot.job)
+  };
+}
+
 /** Sorts stored parts of every kind into a library. */
 export function libraryOf(
   parts: readonly ({ id: string } & { kind: string })[],

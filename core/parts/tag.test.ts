@@ -2,14 +2,32 @@ import { describe, expect, it } from 'vitest';
 import { aDrive, anEnclosure, anInput } from '../../tests/parts';
 import { plan } from '../plan/plan';
 import { isPairOf, type KnownPair } from './known-pair';
-import { nextTags } from './tag';
+import { tagKey, tagNumber, tagsAfter } from './tag';
 
 describe('tags', () => {
-  it('go on from the highest number of their letter', () => {
-    expect(nextTags('drive', ['D-003', 'D-011', 'E-050', 'mine', 'D-x'], 2)).toEqual(['D-012', 'D-013']);
-    expect(nextTags('cable', [], 1)).toEqual(['C-001']);
-    expect(nextTags('host', ['H-999'], 1)).toEqual(['H-1000']);
+  it('go on from the last number of their letter', () => {
+    expect(tagsAfter('drive', 11, 2)).toEqual(['D-012', 'D-013']);
+    expect(tagsAfter('cable', 0, 1)).toEqual(['C-001']);
+    expect(tagsAfter('host', 999, 1)).toEqual(['H-1000']);
   });
+
+  it.each([
+    ['D-011', { letter: 'D', number: 11 }],
+    ['E-5', { letter: 'E', number: 5 }],
+    ['mine', undefined],
+    ['D-x', undefined],
+    ['D-1234567890', undefined],
+    ['d-001', undefined]
+  ])('%s is read as given or as a person’s own', (tag, read) => expect(tagNumber(tag)).toEqual(read));
+});
+
+describe('the same tag', () => {
+  it.each([
+    ['E-1', 'É-1', true],
+    ['d-001', 'D-001', true],
+    ['D-00\u200b1', 'D-001', true],
+    ['D-1', 'D-01', false]
+  ])('%s and %s: %s', (a, b, same) => expect(tagKey(a) === tagKey(b)).toBe(same));
 });
 
 describe('known pairs', () => {

@@ -1,17 +1,17 @@
 import { error } from '@sveltejs/kit';
 import type { Knex } from 'knex';
 import { database } from './db';
-import { isDatabaseAway } from './db/connection';
-import { DATABASE_AWAY, Problem } from './problem';
+import { problemOf } from './db/errors';
 
 /** Runs the reading of a page; an expected failure becomes an error page with its sentence, once and here. */
 export async function forPage<T>(work: (db: Knex) => Promise<T>): Promise<T> {
   try {
     return await work(database());
   } catch (problem) {
-    if (problem instanceof Problem) error(problem.status, problem.message);
-    if (isDatabaseAway(problem)) error(503, { message: DATABASE_AWAY, waiting: true });
-    throw problem;
+    const expected = problemOf(problem);
+    if (!expected) throw problem;
+    const { status, message } = expected;
+    error(status, status >= 500 ? { message, waiting: true } : message);
   }
 }
 

@@ -1,5 +1,5 @@
 import type { Knex } from 'knex';
-import { assemble, libraryOf, type Library } from '#core/build/assemble';
+import { assemble, libraryOf, withPartsOf, type Library } from '#core/build/assemble';
 import type { Choice } from '#core/build/build';
 import { chainKey } from '#core/gather/chain-key';
 import type { Known } from '#core/gather/gather';
@@ -74,12 +74,20 @@ export function planInputFor(library: Library, choice: Choice): PlanInput {
   );
 }
 
+/**
+ * Plans a choice of stored parts.
+ * @param current the build that the choice is of: what it was planned from may have been deleted since
+ * @throws Problem `bad-input` with the path of what is missing
+ */
 export async function planChoice(
   db: Knex,
   crateId: string,
-  choice: Choice
+  choice: Choice,
+  current?: Pick<StoredBuild, 'choice' | 'snapshot'>
 ): Promise<{ snapshot: PlanInput; report: PlanReport }> {
-  const snapshot = planInputFor(await loadLibrary(db, crateId, [choice]), choice);
+  const library = await loadLibrary(db, crateId, [choice]);
+  const source = current ? withPartsOf(library, current.choice, current.snapshot) : library;
+  const snapshot = planInputFor(source, choice);
   // The workings are not kept: the same engine makes them again from the snapshot.
   return { snapshot, report: plan(snapshot, { workings: false }) };
 }

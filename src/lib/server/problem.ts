@@ -8,7 +8,9 @@ export type ProblemCode =
   | 'too-large'
   | 'wrong-type'
   | 'foreign-origin'
-  | 'database-away';
+  | 'busy'
+  | 'database-away'
+  | 'disk-full';
 
 const STATUS: Record<ProblemCode, number> = {
   'bad-input': 400,
@@ -19,7 +21,9 @@ const STATUS: Record<ProblemCode, number> = {
   'in-use': 409,
   'too-large': 413,
   'wrong-type': 415,
-  'database-away': 503
+  busy: 503,
+  'database-away': 503,
+  'disk-full': 507
 };
 
 export type FieldProblem = { path: string; message: string };

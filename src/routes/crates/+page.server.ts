@@ -1,6 +1,10 @@
 import { forPage } from '$lib/server/page';
-import { listCrates } from '$lib/server/repositories/crates';
+import { KEPT_DAYS, listCrates, listDeletedCrates } from '$lib/server/repositories/crates';
 
 export async function load() {
-  return { crates: await forPage(listCrates) };
+  return forPage(async (db) => ({
+    crates: await listCrates(db),
+    deleted: await listDeletedCrates(db),
+    keptDays: KEPT_DAYS
+  }));
 }

@@ -3,7 +3,9 @@
   import { Button, Modal, TextInput } from 'carbon-components-svelte';
   import { goto, invalidateAll } from '$app/navigation';
   import { page } from '$app/state';
-  import { send } from '$lib/client/api';
+  import { day } from '#core/quantities/format';
+  import { send, type Changed } from '$lib/client/api';
+  import { saved } from '$lib/client/undo';
   import Frame from '$lib/ui/frame/Frame.svelte';
   import { notices } from '$lib/ui/frame/notices.svelte';
 
@@ -12,6 +14,28 @@
   let wrong = $state('');
   let busy = $state(false);
   let resetting = $state<string | null>(null);
+  type Deleting = { id: string; name: string; version: number; forGood: boolean };
+  let deleting = $state<Deleting | null>(null);
+
+  /** Hides a crate, with an offer to bring it back; or removes one that is hidden already. */
+  async function remove(): Promise<void> {
+    if (!deleting) return;
+    const { id, name: title, version, forGood } = deleting;
+    deleting = null;
+    const answer = forGood
+      ? await send<Partial<Changed>>('DELETE', `/api/crates/${id}/for-good`, { confirm: 'for good' })
+      : await send<Partial<Changed>>('DELETE', `/api/crates/${id}`, { version });
+    if (!answer.ok) return notices.add('error', answer.failure.message);
+    if (answer.data.group) saved(`Deleted ${title}.`, id, answer.data.group);
+    else notices.add('success', `${title} is gone for good.`);
+    await invalidateAll();
+  }
+  async function bringBack(crate: { id: string; name: string; version: number }): Promise<void> {
+    const answer = await send('POST', `/api/crates/${crate.id}/bring-back`, { version: crate.version });
+    if (!answer.ok) return notices.add('error', answer.failure.message);
+    notices.add('success', `${crate.name} is back.`);
+    await invalidateAll();
+  }
 
   async function create(event: SubmitEvent): Promise<void> {
     event.preventDefault();
@@ -54,13 +78,42 @@
               <td
                 >{#if crate.demo}<Button kind="ghost" size="small" on:click={() => (resetting = crate.id)}
                     >Reset the demo</Button
-                  >{/if}</td
+                  >{/if}<Button
+                  kind="ghost"
+                  size="small"
+                  on:click={() => (deleting = { ...crate, forGood: false })}
+                  aria-label="Delete {crate.name}">Delete</Button
+                ></td
               >
             </tr>
           {/each}
         </tbody>
       </table></Wide
     >
+    {#if data.deleted.length > 0}
+      <h2>Deleted</h2>
+      <p class="quiet">Each can be brought back for {data.keptDays} days; then it is gone.</p>
+      <Wide label="Deleted crates"
+        ><table class="plain-table">
+          <thead><tr><th>Crate</th><th>Gone for good after</th><th></th></tr></thead>
+          <tbody>
+            {#each data.deleted as crate (crate.id)}
+              <tr>
+                <td>{crate.name}</td>
+                <td>{day(crate.purgedAt.slice(0, 10))}</td>
+                <td
+                  ><Button kind="ghost" size="small" on:click={() => bringBack(crate)}>Bring back</Button><Button
+                    kind="danger-ghost"
+                    size="small"
+                    on:click={() => (deleting = { ...crate, forGood: true })}>Delete for good</Button
+                  ></td
+                >
+              </tr>
+            {/each}
+          </tbody>
+        </table></Wide
+      >
+    {/if}
     <h2>A crate of your own</h2>
     <p class="quiet">Empty at first: your drives, enclosures, cables and hosts, apart from the demo.</p>
     <form onsubmit={create}>
@@ -91,6 +144,29 @@
     Everything added or changed in the demo crate goes, builds and results included, and cannot be brought back. Your
     own crates are not touched.
   </p>
+</Modal>
+
+<Modal
+  danger
+  open={deleting !== null}
+  modalHeading={deleting?.forGood ? `Delete ${deleting.name} for good?` : `Delete ${deleting?.name ?? ''}?`}
+  primaryButtonText={deleting?.forGood ? 'Delete it for good' : 'Delete it'}
+  secondaryButtonText="Keep it"
+  on:click:button--secondary={() => (deleting = null)}
+  on:close={() => (deleting = null)}
+  on:submit={remove}
+>
+  {#if deleting?.forGood}
+    <p>
+      Its parts, builds, results and files are removed at once, and only a file that you kept brings them back.
+      <a href="/api/backup" download>Download a backup of everything</a> first: it holds this crate too.
+    </p>
+  {:else if deleting}
+    <p>
+      It disappears with its parts, builds, results and files. You can bring it back for {data.keptDays} days, here on this
+      page. To keep a copy, <a href="/api/crates/{deleting.id}/bundle" download>download it as a bundle</a> first.
+    </p>
+  {/if}
 </Modal>
 
 <style>

@@ -2,8 +2,9 @@ import { json, type RequestEvent } from '@sveltejs/kit';
 import { z } from 'zod';
 import { text } from '#core/parts/field';
 import { database } from '../db';
-import { isDatabaseAway } from '../db/connection';
-import { DATABASE_AWAY, Problem, type FieldProblem } from '../problem';
+import { problemOf } from '../db/errors';
+import { getCrate } from '../repositories/crates';
+import { Problem, type FieldProblem } from '../problem';
 import type { Knex } from 'knex';
 
 /** A body larger than this is refused while it is still coming in, unless its operation takes files. */
@@ -21,6 +22,8 @@ export type Operation<P extends z.ZodType, Q extends z.ZodType, B extends z.ZodT
   body?: B;
   response: R;
   status?: number;
+  /** Whether it is also for a crate that was deleted; all others find no such crate. */
+  hidden?: boolean;
   /** Bytes of body it takes, where that is more than usual. */
   bodyLimit?: number;
   /** The type of what it gives where that is no JSON; `handle` then makes the whole answer. */
@@ -107,8 +110,7 @@ function parse<T extends z.ZodType>(schema: T, value: unknown): z.output<T> {
 }
 
 function toResponse(error: unknown): Response {
-  const problem =
-    error instanceof Problem ? error : isDatabaseAway(error) ? new Problem('database-away', DATABASE_AWAY) : undefined;
+  const problem = problemOf(error);
   if (!problem) {
     console.error(error);
     return json(
@@ -124,8 +126,7 @@ function toResponse(error: unknown): Response {
   }
   const { code, message, fields, details, status } = problem;
   const body = { error: { code, message, fields, ...(Object.keys(details).length > 0 ? { details } : {}) } };
-  // The rest of a body that is too large is not read, so its connection cannot serve another request.
-  return json(body, { status, headers: status === 413 ? { connection: 'close' } : {} });
+  return json(body, { status, headers: status === 503 ? { 'retry-after': '3' } : {} });
 }
 
 /** The cookie in which a browser keeps who sits at it. */
@@ -141,9 +142,13 @@ export function writerOf(cookie: string | undefined): string {
 export function serve(op: AnyOperation): (event: RequestEvent) => Promise<Response> {
   return async ({ request, params, url, cookies }) => {
     try {
+      const db = database();
+      const parsed = op.params ? parse(op.params, params) : undefined;
+      const { crateId } = (parsed ?? {}) as { crateId?: string };
+      if (crateId !== undefined && !op.hidden) await getCrate(db, { id: crateId });
       const context = {
-        db: database(),
-        params: op.params ? parse(op.params, params) : undefined,
+        db,
+        params: parsed,
         query: op.query ? parse(op.query, Object.fromEntries(url.searchParams)) : undefined,
         body: op.body ? parse(op.body, await readJson(request, op.bodyLimit ?? BODY_LIMIT)) : undefined,
         by: writerOf(cookies.get(WRITER)),

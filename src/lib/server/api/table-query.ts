@@ -12,7 +12,7 @@ const pageQuery = {
   page: z.coerce.number().int().min(1).max(100_000).optional(),
   size: z.coerce.number().int().min(1).max(200).optional()
 };
-const filterPaths = [...new Set(Object.values(FILTERS).flatMap((filters) => Object.keys(filters)))];
+const filterNames = [...new Set(Object.values(FILTERS).flatMap((filters) => Object.keys(filters)))];
 
 /** What the address of a table of parts holds: the page and the API read the same. */
 export const modelTableQuery = z.object({
@@ -20,12 +20,12 @@ export const modelTableQuery = z.object({
   ...pageQuery,
   sort: z.string().max(40).optional(),
   having: z.enum(HAVING).optional(),
-  ...Object.fromEntries(filterPaths.map((path) => [path, z.string().max(40).optional()]))
+  ...Object.fromEntries(filterNames.map((name) => [name, z.string().max(40).optional()]))
 });
 /** The filters among the rest of a query. */
 export const filtersIn = (query: Record<string, unknown>): Record<string, string> =>
   Object.fromEntries(
-    filterPaths.flatMap((path) => (typeof query[path] === 'string' && query[path] !== '' ? [[path, query[path]]] : []))
+    filterNames.flatMap((name) => (typeof query[name] === 'string' && query[name] !== '' ? [[name, query[name]]] : []))
   );
 
 export const unitTableQuery = z.object({

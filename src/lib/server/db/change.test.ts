@@ -7,7 +7,8 @@ import { createCrate } from '../repositories/crates';
 import { createModel, deleteModel, getModel, listModels, updateModel } from '../repositories/models';
 import { createQuote, listQuotes } from '../repositories/quotes';
 import { createUnit } from '../repositories/units';
-import { change, undo } from './change';
+import { change } from './change';
+import { undo } from './undo';
 
 const at = '2026-11-23T12:00:00.000Z';
 const who = { by: 'test', at };

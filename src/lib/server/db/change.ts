@@ -1,6 +1,7 @@
 import type { Knex } from 'knex';
 import { monotonicFactory } from 'ulid';
 import { notFound, Problem } from '../problem';
+import { writing } from './writing';
 
 /** ULIDs that rise even within one millisecond. */
 export const newId = monotonicFactory();
@@ -17,7 +18,7 @@ export type StoredTable =
   | 'rates'
   | 'pairs'
   | 'attachments';
-type Row = Record<string, unknown>;
+export type Row = Record<string, unknown>;
 
 export type Change = {
   crateId: string;
@@ -31,7 +32,12 @@ export type Change = {
   /** Changes of one group are taken back together; without one a change stands alone. */
   group?: string;
 } & (
-  | { action: 'insert'; row: Row }
+  | {
+      action: 'insert';
+      row: Row;
+      /** Of a row that was deleted and comes back: it goes on from the version it had, with its dates. */
+      revived?: { version: number; createdAt: string; updatedAt: string };
+    }
   | { action: 'update'; version: number; row: Row }
   | { action: 'delete'; version: number }
 );
@@ -51,13 +57,13 @@ function toColumns(row: Row): Row {
   return columns;
 }
 
-/** What a row looks like in a revision: its columns without those that every change sets anew. */
-function toSnapshot(row: Row | undefined): Row | null {
-  if (!row) return null;
+/** What a row looks like in the revision of an edit: its columns without those that every change sets anew. */
+function toSnapshot(row: Row): Row {
   const { updated_at: _updated, version: _version, ...rest } = row;
   return rest;
 }
 
+/** Writes the revision and the event of one change. @returns its group */
 async function record(trx: Knex, change: Change, before: Row | null, after: Row | null): Promise<string> {
   const id = newId();
   const group = change.group ?? id;
@@ -89,12 +95,15 @@ async function record(trx: Knex, change: Change, before: Row | null, after: Row 
  * @throws Problem `conflict` with the current row when another writer was first; `not-found` when the row is gone
  */
 export async function change(db: Knex, wanted: Change): Promise<Changed> {
-  return db.transaction(async (trx) => {
-    const { table, id, crateId, at } = wanted;
+  const { table, id, crateId, at } = wanted;
+  // A crate that was deleted can still be brought back.
+  return writing(db, crateId, (trx) => write(trx, wanted), { hidden: table === 'crates' && id === crateId });
+  async function write(trx: Knex.Transaction, wanted: Change): Promise<Changed> {
     if (wanted.action === 'insert') {
-      const row = { ...wanted.row, id, crate_id: crateId, created_at: at };
-      await trx(table).insert({ ...toColumns(row), version: 1, updated_at: at });
-      return { id, version: 1, group: await record(trx, wanted, null, row) };
+      const { version, createdAt, updatedAt } = wanted.revived ?? { version: 1, createdAt: at, updatedAt: at };
+      const row = { ...wanted.row, id, crate_id: crateId, created_at: createdAt };
+      await trx(table).insert({ ...toColumns(row), version, updated_at: updatedAt });
+      return { id, version, group: await record(trx, wanted, null, row) };
     }
     const current: Row | undefined = await trx(table)
       .where(keyOf(table, id, crateId))
@@ -106,21 +115,22 @@ export async function change(db: Knex, wanted: Change): Promise<Changed> {
         current
       });
     }
-    const before = toSnapshot(current);
     if (wanted.action === 'delete') {
       await trx(table).where({ id }).delete();
-      return { id, version: wanted.version, group: await record(trx, wanted, before, null) };
+      // Whole, with its version and dates: it may come back.
+      return { id, version: wanted.version, group: await record(trx, wanted, current, null) };
     }
+    const before = toSnapshot(current);
     const version = wanted.version + 1;
     await trx(table)
       .where({ id })
       .update({ ...toColumns(wanted.row), version, updated_at: at });
     return { id, version, group: await record(trx, wanted, before, { ...before, ...wanted.row }) };
-  });
+  }
 }
 
 /** How many rows go into one statement: far below what a packet may hold, far above what a round trip costs. */
-const BATCH = 250;
+export const BATCH = 250;
 
 /** Where a long write has got to; called between batches, and may throw to stop it. */
 export type Progress = (done: number) => void | Promise<void>;
@@ -180,7 +190,7 @@ export async function changeMany(
     if (!current) throw notFound(table.slice(0, -1));
     if (current.version !== version)
       throw new Problem('conflict', 'Something was changed in the meantime; nothing was overwritten.', [], { current });
-    const before = toSnapshot(current)!;
+    const before = toSnapshot(current);
     await trx(table)
       .where({ id })
       .update({ ...toColumns(row), version: version + 1, updated_at: at });
@@ -198,128 +208,5 @@ export async function changeMany(
     subject_table: first!.table,
     subject_id: first!.id,
     message: event.message.slice(0, 400)
-  });
-}
-
-type Revision = {
-  id: string;
-  row_table: StoredTable;
-  row_id: string;
-  before: Row | null;
-  after: Row | null;
-  undone: number;
-};
-
-/**
- * Takes a group of changes back, the last one first, by writing what was there before; this is a group of changes of its own,
- * so it can be taken back too.
- * @throws Problem `conflict` when one of the rows has been changed again since; nothing is taken back then
- */
-export async function undo(
-  db: Knex,
-  args: { crateId: string; group: string; by: string; at: string }
-): Promise<{ group: string; rows: { table: StoredTable; id: string }[] }> {
-  const { crateId, group, by, at } = args;
-  return db.transaction(async (trx) => {
-    const revisions: Revision[] = await trx('revisions')
-      .where({ group_id: group, crate_id: crateId })
-      .orderBy('id', 'desc')
-      .forUpdate();
-    if (revisions.length === 0) throw notFound('change');
-    const undoing = newId();
-    if (revisions.length > BATCH && revisions.every((revision) => revision.before === null)) {
-      await takeBackInserts(trx, revisions, { crateId, undoing, by, at });
-      await trx('revisions').where({ group_id: group }).update({ undone: true });
-      return {
-        group: undoing,
-        rows: revisions.slice(0, 1).map(({ row_table, row_id }) => ({ table: row_table, id: row_id }))
-      };
-    }
-    for (const revision of revisions) {
-      const { row_table: table, row_id: id, before } = revision;
-      const later = await trx('revisions')
-        .where({ row_id: id })
-        .where('id', '>', revision.id)
-        .whereNot({ group_id: undoing })
-        .first('id');
-      if (revision.undone) throw new Problem('conflict', 'This has been taken back already.');
-      if (later) throw new Problem('conflict', 'This was changed again since; undo the later change first.');
-      const base = {
-        crateId,
-        table,
-        id,
-        by,
-        at,
-        group: undoing,
-        event: { kind: 'undone', message: `Took back a change: ${String((before ?? revision.after)?.name ?? table)}.` }
-      };
-      if (revision.after === null) {
-        await change(trx, { ...base, action: 'insert', row: before! });
-        continue;
-      }
-      const current: Row | undefined = await trx(table).where({ id }).first('version');
-      if (!current) throw notFound(table.slice(0, -1));
-      const version = current.version as number;
-      if (before === null) await change(trx, { ...base, action: 'delete', version });
-      else {
-        const { id: _id, crate_id: _crate, created_at: _created, ...row } = before;
-        await change(trx, { ...base, action: 'update', version, row });
-      }
-    }
-    await trx('revisions').where({ group_id: group }).update({ undone: true });
-    return { group: undoing, rows: revisions.map(({ row_table, row_id }) => ({ table: row_table, id: row_id })) };
-  });
-}
-
-/** A large import taken back: the same checks as row by row, in batches. */
-async function takeBackInserts(
-  trx: Knex.Transaction,
-  revisions: readonly Revision[],
-  args: { crateId: string; undoing: string; by: string; at: string }
-): Promise<void> {
-  const { crateId, undoing, by, at } = args;
-  for (let i = 0; i < revisions.length; i += BATCH) {
-    const batch = revisions.slice(i, i + BATCH);
-    const ids = batch.map((revision) => revision.row_id);
-    const newest: { row_id: string; n: number | string }[] = await trx('revisions')
-      .whereIn('row_id', ids)
-      .groupBy('row_id')
-      .select('row_id')
-      .count({ n: '*' });
-    if (newest.some(({ n }) => Number(n) > 1) || batch.some((revision) => revision.undone))
-      throw new Problem('conflict', 'Some of this was changed again since; undo the later changes first.');
-    for (const table of new Set(batch.map((revision) => revision.row_table))) {
-      const own = batch.filter((revision) => revision.row_table === table);
-      const gone = await trx(table)
-        .whereIn(
-          'id',
-          own.map((revision) => revision.row_id)
-        )
-        .delete();
-      if (gone !== own.length) throw notFound(table.slice(0, -1));
-    }
-    await trx('revisions').insert(
-      batch.map(({ row_table, row_id, after }) => ({
-        id: newId(),
-        group_id: undoing,
-        crate_id: crateId,
-        at,
-        by,
-        row_table,
-        row_id,
-        before: JSON.stringify(after),
-        after: null
-      }))
-    );
-  }
-  const [first] = revisions;
-  await trx('events').insert({
-    crate_id: crateId,
-    at,
-    by,
-    kind: 'undone',
-    subject_table: first!.row_table,
-    subject_id: first!.row_id,
-    message: `Took back ${revisions.length} additions.`
   });
 }

@@ -1,4 +1,5 @@
 import type { Knex } from 'knex';
+import { countGivenTags, mendDoubledChoices } from './mend';
 
 type Migration = { name: string; up: (db: Knex) => Promise<void> };
 
@@ -236,6 +237,46 @@ export const MIGRATIONS: readonly Migration[] = [
         table.string('date', 10).notNullable();
         table.json('seen').notNullable();
         table.index(['build_id', 'kind', 'date']);
+      })
+  },
+  {
+    // Every writer shares the row while it writes; a restore holds it alone.
+    name: '020-locks',
+    up: async (db) => {
+      await db.schema.createTable('locks', (table) => table.string('name', 20).primary());
+      await db('locks').insert({ name: 'writing' });
+    }
+  },
+  {
+    // A crate that was deleted is hidden for a week before it is purged.
+    name: '021-deleted-crates',
+    up: (db) => db.schema.alterTable('crates', (table) => void table.string('deleted_at', 24).nullable())
+  },
+  { name: '022-unit-tag-counters', up: countGivenTags },
+  { name: '023-doubled-choices', up: mendDoubledChoices },
+  {
+    // Contents are put in place before the rows that refer to them while a backup is restored; the crate may come after them.
+    name: '024-files-first',
+    up: (db) => db.schema.alterTable('files', (table) => void table.dropForeign(['crate_id']))
+  },
+  {
+    // Long pieces of work, so that they are known after the process that did them has ended. `result` and `error` are JSON.
+    name: '025-tasks',
+    up: (db) =>
+      db.schema.createTable('tasks', (table) => {
+        table.specificType('id', 'char(26) character set ascii collate ascii_bin').primary();
+        table.string('title', 60).notNullable();
+        table.string('state', 12).notNullable();
+        table.bigInteger('done').unsigned().notNullable();
+        table.bigInteger('total').unsigned().notNullable();
+        table.string('step', 400).notNullable();
+        table.specificType('result', 'longtext').nullable();
+        table.text('error').nullable();
+        table.boolean('stop').notNullable().defaultTo(false);
+        reference(table, 'owner').notNullable();
+        // ms since 1970: whoever works on it renews the lease; one that ran out belongs to a process that has ended.
+        table.bigInteger('lease_until').unsigned().notNullable();
+        table.bigInteger('changed_at').unsigned().notNullable().index();
       })
   }
 ];

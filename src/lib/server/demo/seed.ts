@@ -6,9 +6,10 @@ import { OS_LABEL } from '#core/facts/filesystems';
 import { plan } from '#core/plan/plan';
 import { portOf } from '#core/plan/study';
 import { simulatePairCheck } from '#core/simulate/pair-check';
+import { writing } from '../db/writing';
 import { loadLibrary, planInputFor } from '../planning';
 import { createBuild } from '../repositories/builds';
-import { chooseRules, createCrate, getCrate, listCrates, removeCrate, type Crate } from '../repositories/crates';
+import { chooseRules, createCrate, getCrate, removeCrate, type Crate } from '../repositories/crates';
 import { createJob } from '../repositories/jobs';
 import { createModel, setTarget } from '../repositories/models';
 import { createQuote } from '../repositories/quotes';
@@ -257,14 +258,15 @@ async function seedDemo(db: Knex, at: string): Promise<Crate> {
 
 /** The demo crate, made once, on a database that has no crate yet. One transaction: all of it or nothing. */
 export async function seedOnce(db: Knex, at: string): Promise<void> {
-  if ((await listCrates(db)).length > 0) return;
-  await db.transaction((trx) => seedDemo(trx, at));
+  if (await db('crates').first('id')) return;
+  await writing(db, null, (trx) => seedDemo(trx, at));
 }
 
 /** The demo crate as it ships, whatever was done to it; other crates are left alone. */
 export async function resetDemo(db: Knex, at: string): Promise<Crate> {
-  return db.transaction(async (trx) => {
-    for (const crate of await listCrates(trx)) if (crate.demo) await removeCrate(trx, crate.id);
+  return writing(db, null, async (trx) => {
+    // Also one that was deleted: it holds the ids that the demo keeps.
+    for (const id of (await trx('crates').where({ demo: true }).pluck('id')) as string[]) await removeCrate(trx, id);
     return seedDemo(trx, at);
   });
 }

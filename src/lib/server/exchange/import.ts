@@ -11,14 +11,16 @@ import {
 } from '#core/exchange/kinds-of-file';
 import { KINDS, type Kind } from '#core/parts/kinds';
 import { MODEL_SCHEMAS, type Model } from '#core/parts/model';
+import { tagKey } from '#core/parts/tag';
 import { quoteProblems, quoteSchema, type Quote } from '#core/parts/quote';
 import { unitSchema, type Unit } from '#core/parts/unit';
 import { changeMany, newId, type StoredTable } from '../db/change';
+import { writing } from '../db/writing';
 import { Problem } from '../problem';
 import { buildTags } from '../repositories/builds';
 import { listModels, toRow as modelRow } from '../repositories/models';
 import { listQuotes, toRow as quoteRow } from '../repositories/quotes';
-import { listUnits, toRow as unitRow } from '../repositories/units';
+import { countTags, listUnits, toRow as unitRow } from '../repositories/units';
 import type { Work } from '../tasks';
 import { fromCsv } from './csv';
 
@@ -135,7 +137,7 @@ async function targetOf(db: Knex, crateId: string, what: FileKind, kind: Kind, t
       table: 'units',
       known: new Map(
         stored.map(({ id, version, unit: { id: _id, ...unit } }) => [
-          fold(unit.tag),
+          tagKey(unit.tag),
           { id, version, value: same(unit) }
         ])
       ),
@@ -149,7 +151,7 @@ async function targetOf(db: Knex, crateId: string, what: FileKind, kind: Kind, t
         const buildId = builds.find((b) => fold(b.tag) === fold(build))?.id;
         if (build && !buildId) return { errors: { build: `There is no build “${build}”.` }, name };
         const value: Unit = unitSchema.parse({ ...rest, modelId: part.id, ...(buildId ? { buildId } : {}) });
-        return { key: fold(value.tag), name, value, row: unitRow(value) };
+        return { key: tagKey(value.tag), name, value, row: unitRow(value) };
       }
     };
   }
@@ -309,27 +311,34 @@ export async function runImport(
   work: Work
 ): Promise<{ group: string; counts: Record<Outcome, number> }> {
   const { crateId, request, by, at } = args;
-  const plan = await planImport(db, crateId, request, work);
-  const wrong = plan.rows.filter((row) => row.outcome === 'wrong');
-  if (wrong.length > 0 && !request.skipWrong)
-    throw new Problem(
-      'bad-input',
-      `${wrong.length === 1 ? 'One row is' : `${wrong.length} rows are`} wrong; nothing was imported.`,
-      wrong
-        .slice(0, 100)
-        .flatMap((row) =>
-          Object.entries(row.errors).map(([path, message]) => ({ path: `rows.${row.row}.${path}`, message }))
-        )
+  // Read again by whoever writes, alone in the crate: what another import has just added is there by then.
+  return writing(db, crateId, async (trx) => {
+    const plan = await planImport(trx, crateId, request, work);
+    const wrong = plan.rows.filter((row) => row.outcome === 'wrong');
+    if (wrong.length > 0 && !request.skipWrong)
+      throw new Problem(
+        'bad-input',
+        `${wrong.length === 1 ? 'One row is' : `${wrong.length} rows are`} wrong; nothing was imported.`,
+        wrong
+          .slice(0, 100)
+          .flatMap((row) =>
+            Object.entries(row.errors).map(([path, message]) => ({ path: `rows.${row.row}.${path}`, message }))
+          )
+      );
+    const group = newId();
+    const writes = plan.rows.flatMap((row) => (row.write ? [row.write] : []));
+    const inserts = writes.filter((write) => write.version === undefined);
+    const updates = writes.flatMap((write) =>
+      write.version === undefined ? [] : [{ ...write, version: write.version }]
     );
-  const group = newId();
-  const writes = plan.rows.flatMap((row) => (row.write ? [row.write] : []));
-  const inserts = writes.filter((write) => write.version === undefined);
-  const updates = writes.flatMap((write) =>
-    write.version === undefined ? [] : [{ ...write, version: write.version }]
-  );
-  const words = request.what === 'models' ? 'parts' : request.what;
-  await db.transaction((trx) =>
-    changeMany(trx, {
+    const words = request.what === 'models' ? 'parts' : request.what;
+    if (request.what === 'units')
+      await countTags(
+        trx,
+        crateId,
+        writes.map(({ row }) => String(row.tag))
+      );
+    await changeMany(trx, {
       crateId,
       by,
       at,
@@ -341,7 +350,7 @@ export async function runImport(
       inserts,
       updates,
       progress: (done) => work.report(`Writing ${done} of ${writes.length}`, done, writes.length)
-    })
-  );
-  return { group, counts: plan.counts };
+    });
+    return { group, counts: plan.counts };
+  });
 }

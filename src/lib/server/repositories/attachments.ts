@@ -3,6 +3,7 @@ import type { Knex } from 'knex';
 import { z } from 'zod';
 import { text } from '#core/parts/field';
 import { change, newId, type Changed } from '../db/change';
+import { writing } from '../db/writing';
 import { notFound, Problem } from '../problem';
 
 export const SUBJECTS = ['models', 'units', 'builds'] as const;
@@ -62,8 +63,8 @@ export async function createAttachment(
   const { crateId, subjectTable, subjectId, name, type, content, by, at } = args;
   if (content.length > ATTACHMENT_LIMIT)
     throw new Problem('too-large', `A file may have ${ATTACHMENT_LIMIT / 1e6} MB at most.`);
-  return db.transaction(async (trx) => {
-    if (!(await trx(subjectTable).where({ crate_id: crateId, id: subjectId }).first('id')))
+  return writing(db, crateId, async (trx) => {
+    if (!(await trx(subjectTable).where({ crate_id: crateId, id: subjectId }).forUpdate().first('id')))
       throw notFound(subjectTable === 'models' ? 'part' : subjectTable.slice(0, -1));
     const sha256 = await keepFile(trx, crateId, content);
     const row = { subject_table: subjectTable, subject_id: subjectId, name, type, size: content.length, sha256 };
@@ -94,4 +95,27 @@ export async function deleteAttachment(
   if (!row) throw notFound('file');
   const event = { kind: 'deleted', message: `Deleted the file ${row.name}.` };
   return change(db, { action: 'delete', table: 'attachments', crateId, id, version, by, at, event });
+}
+
+/** Deletes the files of something that is deleted, in the group of its deletion, so that they come back with it. */
+export async function deleteFilesOf(
+  trx: Knex.Transaction,
+  args: { crateId: string; table: (typeof SUBJECTS)[number]; id: string; what: string; group: string } & By
+): Promise<void> {
+  const { crateId, table, id, what, group, by, at } = args;
+  const rows = (await trx('attachments')
+    .where({ crate_id: crateId, subject_table: table, subject_id: id })
+    .select('id', 'version', 'name')) as { id: string; version: number; name: string }[];
+  for (const { id: file, version, name } of rows)
+    await change(trx, {
+      action: 'delete',
+      table: 'attachments',
+      crateId,
+      id: file,
+      version,
+      by,
+      at,
+      group,
+      event: { kind: 'deleted', message: `Deleted the file ${name} of ${what}.` }
+    });
 }

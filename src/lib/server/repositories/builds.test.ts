@@ -2,7 +2,7 @@ import type { Knex } from 'knex';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { plan } from '#core/plan/plan';
 import { freshDatabase } from '../../../../tests/fresh-database';
-import { undo } from '../db/change';
+import { undo } from '../db/undo';
 import { migrate } from '../db/migrations';
 import { DEMO_BUILDS } from '../demo/builds';
 import { demoId, resetDemo, seedOnce } from '../demo/seed';
@@ -158,4 +158,22 @@ describe('crates', () => {
     ['../../etc', 'etc'],
     ['石', 'crate']
   ])('“%s” has the address %s', (name, slug) => expect(slugOf(name)).toBe(slug));
+});
+
+describe('a build whose parts have gone', () => {
+  it('is planned again from its own copy of them: renamed, moved on, or with another job', async () => {
+    const build = (await listBuilds(db, crateId)).find((b) => b.choice.jobId && b.choice.cableId)!;
+    const gone = { ...build.choice, jobId: '01ARZ3NDEKTSV4RRFFQ69G5FAV', cableId: '01ARZ3NDEKTSV4RRFFQ69G5FAW' };
+    const { job, cable } = build.snapshot;
+    await expect(planChoice(db, crateId, gone)).rejects.toMatchObject({
+      fields: [{ path: 'choice.cableId' }, { path: 'choice.jobId' }]
+    });
+    const planned = await planChoice(db, crateId, gone, { choice: gone, snapshot: build.snapshot });
+    expect([planned.snapshot.job?.name, planned.snapshot.cable?.name]).toEqual([job!.name, cable!.name]);
+    // what was never part of it is still refused
+    const other = { ...gone, driveId: '01ARZ3NDEKTSV4RRFFQ69G5FAX' };
+    await expect(planChoice(db, crateId, other, { choice: gone, snapshot: build.snapshot })).rejects.toMatchObject({
+      fields: [{ path: 'choice.driveId' }]
+    });
+  });
 });

@@ -4,7 +4,9 @@ import { choiceSchema, type Choice } from '#core/build/build';
 import { STAGES, type BuildStage } from '#core/build/stages';
 import { planInputSchema, planReportSchema, type PlanInput, type PlanReport } from '#core/plan/report';
 import { change, newId, type Changed } from '../db/change';
+import { writing } from '../db/writing';
 import { notFound } from '../problem';
+import { deleteFilesOf } from './attachments';
 
 export const storedBuildSchema = z.strictObject({
   id: z.string(),
@@ -52,7 +54,11 @@ export async function getBuild(
   db: Knex,
   where: { tag: string } | { crate_id: string; id: string }
 ): Promise<StoredBuild> {
-  const row = await db('builds').where(where).first();
+  const row = await db('builds')
+    .join('crates', 'crates.id', 'builds.crate_id')
+    .whereNull('crates.deleted_at')
+    .where(Object.fromEntries(Object.entries(where).map(([column, value]) => [`builds.${column}`, value])))
+    .first('builds.*');
   if (!row) throw notFound('build');
   return fromRow(row);
 }
@@ -89,7 +95,7 @@ export async function createBuild(
   args: { crateId: string; build: Planned; id?: string; tag?: string } & By
 ): Promise<Changed & { tag: string }> {
   const { crateId, build, by, at, id = newId() } = args;
-  return db.transaction(async (trx) => {
+  return writing(db, crateId, async (trx) => {
     const tag = await takeTag(trx, args.tag);
     const event = { kind: 'planned', message: `Saved ${tag}, ${build.name}.` };
     const row = { tag, ...toRow(build) };
@@ -110,13 +116,13 @@ export async function updateBuild(
   return change(db, { action: 'update', table: 'builds', crateId, id, version, by, at, event, row: toRow(build) });
 }
 
-/** Deletes a build with its results and observations as one group. */
+/** Deletes a build with its results, observations and files as one group; the units in it lie free then. */
 export async function deleteBuild(
   db: Knex,
   args: { crateId: string; id: string; version: number } & By
 ): Promise<Changed> {
   const { crateId, id, version, by, at } = args;
-  return db.transaction(async (trx) => {
+  return writing(db, crateId, async (trx) => {
     const { tag, name } = await getBuild(trx, { crate_id: crateId, id });
     const group = newId();
     for (const [table, what] of [
@@ -135,6 +141,25 @@ export async function deleteBuild(
           group,
           event: { kind: 'deleted', message: `Deleted ${what} of ${tag}.` }
         });
+    await deleteFilesOf(trx, { crateId, table: 'builds', id, what: tag, by, at, group });
+    const held = (await trx('units').where({ crate_id: crateId, build_id: id }).select('id', 'version', 'tag')) as {
+      id: string;
+      version: number;
+      tag: string;
+    }[];
+    for (const unit of held)
+      await change(trx, {
+        action: 'update',
+        table: 'units',
+        crateId,
+        id: unit.id,
+        version: unit.version,
+        by,
+        at,
+        group,
+        event: { kind: 'edited', message: `${unit.tag} is free: ${tag} was deleted.` },
+        row: { build_id: null }
+      });
     return change(trx, {
       action: 'delete',
       table: 'builds',

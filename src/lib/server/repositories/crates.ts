@@ -4,6 +4,7 @@ import { currency } from '#core/parts/exchange-rate';
 import { houseRulesSchema } from '#core/plan/report';
 import { SCHOOLS, sideOf, type SchoolId } from '#core/facts/schools';
 import { change, newId, type Changed } from '../db/change';
+import { writing } from '../db/writing';
 import { notFound } from '../problem';
 
 export const crateSchema = z.strictObject({
@@ -29,12 +30,16 @@ const fromRow = (row: Record<string, unknown>): Crate =>
   });
 
 export async function listCrates(db: Knex): Promise<Crate[]> {
-  return (await db('crates').orderBy([{ column: 'demo' }, { column: 'name' }])).map(fromRow);
+  return (
+    await db('crates')
+      .whereNull('deleted_at')
+      .orderBy([{ column: 'demo' }, { column: 'name' }])
+  ).map(fromRow);
 }
 
 /** @throws Problem `not-found` */
 export async function getCrate(db: Knex, key: { id: string } | { slug: string }): Promise<Crate> {
-  const row = await db('crates').where(key).first();
+  const row = await db('crates').where(key).whereNull('deleted_at').first();
   if (!row) throw notFound('crate');
   return fromRow(row);
 }
@@ -58,7 +63,7 @@ export async function createCrate(
   db: Knex,
   args: { name: string; at: string; demo?: boolean; slug?: string; id?: string }
 ): Promise<Crate> {
-  return db.transaction(async (trx) => {
+  return writing(db, null, async (trx) => {
     const wanted = args.slug ?? slugOf(args.name);
     const taken = new Set<string>(await trx('crates').where('slug', 'like', `${wanted}%`).forUpdate().pluck('slug'));
     let slug = wanted;
@@ -128,7 +133,7 @@ export async function chooseRules(
 
 /** Removes a crate with everything in it: what refers to other rows first. */
 export async function removeCrate(db: Knex, id: string): Promise<void> {
-  await db.transaction(async (trx) => {
+  await writing(db, null, async (trx) => {
     for (const table of [
       'observations',
       'runs',
@@ -143,6 +148,104 @@ export async function removeCrate(db: Knex, id: string): Promise<void> {
       'models'
     ])
       await trx(table).where({ crate_id: id }).delete();
+    await trx('counters').where('name', 'like', `${id} %`).delete();
     await trx('crates').where({ id }).delete();
   });
+}
+
+/** Days for which a deleted crate can still be brought back. */
+export const KEPT_DAYS = 7;
+const DAY_MS = 86_400_000;
+
+/** A crate that was deleted, until it is purged. */
+export const deletedCrateSchema = z.strictObject({
+  id: z.string(),
+  name: z.string(),
+  version: z.number(),
+  deletedAt: z.string(),
+  purgedAt: z.string().describe('from then on it is gone for good')
+});
+export type DeletedCrate = z.infer<typeof deletedCrateSchema>;
+
+/** Those that were deleted and can still be brought back, the last one first. */
+export async function listDeletedCrates(db: Knex): Promise<DeletedCrate[]> {
+  const rows = (await db('crates').whereNotNull('deleted_at').orderBy('deleted_at', 'desc')) as {
+    id: string;
+    name: string;
+    version: number;
+    deleted_at: string;
+  }[];
+  return rows.map(({ id, name, version, deleted_at }) => ({
+    id,
+    name,
+    version,
+    deletedAt: deleted_at,
+    purgedAt: new Date(Date.parse(deleted_at) + KEPT_DAYS * DAY_MS).toISOString()
+  }));
+}
+
+/** Hides a crate with everything in it; undo brings it back until it is purged. */
+export async function deleteCrate(
+  db: Knex,
+  args: { id: string; version: number; by: string; at: string }
+): Promise<Changed> {
+  const { id, version, by, at } = args;
+  const { name } = await getCrate(db, { id });
+  const event = { kind: 'deleted', message: `Deleted the crate ${name}.` };
+  return change(db, {
+    action: 'update',
+    table: 'crates',
+    crateId: id,
+    id,
+    version,
+    by,
+    at,
+    event,
+    row: { deleted_at: at }
+  });
+}
+
+/** Brings a deleted crate back as it was.
+ *  @throws Problem `not-found` where there is none that was deleted */
+export async function bringBackCrate(
+  db: Knex,
+  args: { id: string; version: number; by: string; at: string }
+): Promise<Changed> {
+  const { id, version, by, at } = args;
+  const row = (await db('crates').where({ id }).whereNotNull('deleted_at').first('name')) as
+    { name: string } | undefined;
+  if (!row) throw notFound('deleted crate');
+  const event = { kind: 'undone', message: `Brought the crate ${row.name} back.` };
+  return change(db, {
+    action: 'update',
+    table: 'crates',
+    crateId: id,
+    id,
+    version,
+    by,
+    at,
+    event,
+    row: { deleted_at: null }
+  });
+}
+
+/** Removes a crate that was deleted, for good.
+ *  @throws Problem `not-found` where it was not deleted first */
+export async function purgeCrate(db: Knex, id: string): Promise<void> {
+  await writing(
+    db,
+    id,
+    async (trx) => {
+      if (!(await trx('crates').where({ id }).whereNotNull('deleted_at').first('id'))) throw notFound('deleted crate');
+      await removeCrate(trx, id);
+    },
+    { hidden: true }
+  );
+}
+
+/** Removes every crate whose week is over. @returns how many */
+export async function purgeDeleted(db: Knex, at: string): Promise<number> {
+  const over = (await listDeletedCrates(db)).filter(({ purgedAt }) => purgedAt <= at);
+  for (const { id } of over) await purgeCrate(db, id);
+  return over.length;
 }

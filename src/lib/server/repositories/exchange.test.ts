@@ -4,7 +4,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { freshDatabase } from '../../../../tests/fresh-database';
 import { aDrive } from '../../../../tests/parts';
 import { problemCode as code } from '../../../../tests/problem-code';
-import { undo } from '../db/change';
+import { undo } from '../db/undo';
 import { demoId, seedOnce } from '../demo/seed';
 import { makeBackup, readBackup, restoreBackup } from './backup';
 import { bundleSchema, makeBundle, openBundle } from './bundle';

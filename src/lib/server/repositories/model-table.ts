@@ -54,15 +54,18 @@ const SORTS: Record<Kind, Record<string, string>> = {
 };
 const COMMON: Record<string, string> = { name: 'models.name', units: 'units', changed: 'models.updated_at' };
 
-/** What a table can be narrowed to: fields whose value is a choice, by their path. */
+/** What a table can be narrowed to: fields whose value is a choice, by the name that stands in the address: mostly their path. */
 export const FILTERS: Record<Kind, Record<string, 'is' | 'holds'>> = {
   drive: { media: 'is', formFactor: 'is', m2Key: 'is', 'flash.cell': 'is', 'disk.recording': 'is' },
   enclosure: { formFactor: 'is', protocols: 'holds', modes: 'holds', plug: 'is', 'cooling.kind': 'is' },
   cable: { modes: 'holds', ends: 'holds' },
   pad: {},
   host: { 'os.family': 'is' },
-  alternative: { sort: 'is' }
+  alternative: { product: 'is' }
 };
+
+/** The path of a filter in a specification. The sort of a ready-made product has a name of its own: `sort` orders the table. */
+export const filterPath = (name: string): string => (name === 'product' ? 'sort' : name);
 
 /** Whether a part is at hand: by the states of its units, or with none at all. */
 export const HAVING = [...UNIT_STATES, 'none'] as const;
@@ -112,12 +115,13 @@ export async function modelTable(
           )
       );
     }
-    for (const [path, value] of Object.entries(filters)) {
-      const how = Object.hasOwn(FILTERS[kind], path) ? FILTERS[kind][path] : undefined;
+    for (const [name, value] of Object.entries(filters)) {
+      const how = Object.hasOwn(FILTERS[kind], name) ? FILTERS[kind][name] : undefined;
       if (!how)
-        throw new Problem('bad-input', `${path}: ${kind}s cannot be narrowed by it.`, [
-          { path, message: 'is no filter of this kind' }
+        throw new Problem('bad-input', `${name}: ${kind}s cannot be narrowed by it.`, [
+          { path: name, message: 'is no filter of this kind' }
         ]);
+      const path = filterPath(name);
       if (how === 'is') query.whereRaw(`${text(path)} = ?`, [value]);
       else query.whereRaw(`json_contains(models.spec, json_quote(?), '$.${path}')`, [value]);
     }

@@ -4,7 +4,9 @@ import { currency } from '#core/parts/exchange-rate';
 import { KIND_LABEL, type Kind } from '#core/parts/kinds';
 import { modelSchema, type Model } from '#core/parts/model';
 import { change, changeMany, newId, type Changed } from '../db/change';
+import { writing } from '../db/writing';
 import { notFound, Problem, refuse } from '../problem';
+import { deleteFilesOf } from './attachments';
 
 /** A part as it is stored: its specification, with the id that quotes and builds refer to. */
 export type StoredModel = {
@@ -101,7 +103,7 @@ export async function deleteModel(
   args: { crateId: string; id: string; version: number; group?: string } & By
 ): Promise<Changed> {
   const { crateId, id, version, by, at, group = newId() } = args;
-  return db.transaction(async (trx) => {
+  return writing(db, crateId, async (trx) => {
     const { spec } = await getModel(trx, { crateId, id });
     const [{ n }] = (await trx('units').where({ model_id: id }).count({ n: '*' })) as [{ n: number | string }];
     if (Number(n) > 0)
@@ -111,9 +113,9 @@ export async function deleteModel(
       );
     const hanging = [
       ['quotes', 'quote', { part_id: id }],
-      ['pairs', 'known pair', { drive_id: id }],
-      ['attachments', 'file', { subject_table: 'models', subject_id: id }]
+      ['pairs', 'known pair', { drive_id: id }]
     ] as const;
+    await deleteFilesOf(trx, { crateId, table: 'models', id, what: spec.name, by, at, group });
     for (const [table, word, where] of hanging)
       for (const row of await trx(table).where({ ...where, crate_id: crateId })) {
         const event = { kind: 'deleted', message: `Deleted a ${word} of ${spec.name}.` };
@@ -161,7 +163,7 @@ export async function editModels(
     ['kind', 'id'].filter((key) => key in set).map((key) => ({ path: key, message: 'cannot be set' })),
     'set.'
   );
-  return db.transaction(async (trx) => {
+  return writing(db, crateId, async (trx) => {
     const current = new Map(
       (await listModels(trx, { crateId, ids: items.map(({ id }) => id) })).map((model) => [model.id, model])
     );
@@ -191,7 +193,7 @@ export async function deleteModels(
   db: Knex,
   args: { crateId: string; items: readonly { id: string; version: number }[] } & By
 ): Promise<Changed> {
-  return db.transaction(async (trx) => {
+  return writing(db, args.crateId, async (trx) => {
     const group = newId();
     let last: Changed | undefined;
     for (const item of args.items) last = await deleteModel(trx, { ...args, ...item, group });

@@ -5,7 +5,7 @@ import { fitLogs } from '#core/simulate/thermal-log';
 import { freshDatabase } from '../../../../tests/fresh-database';
 import { aCable, aDrive, aHost, anEnclosure } from '../../../../tests/parts';
 import { problemCode as code } from '../../../../tests/problem-code';
-import { undo } from '../db/change';
+import { undo } from '../db/undo';
 import { resetDemo, seedOnce } from '../demo/seed';
 import { planChoice } from '../planning';
 import type { Work } from '../tasks';

@@ -4,7 +4,7 @@ import { aCable, aDrive, aHost, anEnclosure } from '../../../../tests/parts';
 import { freshDatabase } from '../../../../tests/fresh-database';
 import { problemCode as code } from '../../../../tests/problem-code';
 import { planReportSchema } from '#core/plan/report';
-import { undo } from '../db/change';
+import { undo } from '../db/undo';
 import { jobOnBuilds } from '../jobs-on-builds';
 import { loadLibrary, planChoice } from '../planning';
 import { rankInputFor } from '../ranking';

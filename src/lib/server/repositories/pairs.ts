@@ -1,6 +1,7 @@
 import type { Knex } from 'knex';
 import { knownPairSchema, type KnownPair } from '#core/parts/known-pair';
 import { change, newId, type Changed } from '../db/change';
+import { writing } from '../db/writing';
 import { notFound, Problem } from '../problem';
 import { getModel } from './models';
 
@@ -49,9 +50,12 @@ async function driveOf(db: Knex, crateId: string, id: string): Promise<string> {
 
 export async function createPair(db: Knex, args: { crateId: string; pair: PairInput } & By): Promise<Changed> {
   const { crateId, pair, by, at } = args;
-  const drive = await driveOf(db, crateId, pair.driveId);
-  const event = { kind: 'added', message: `Noted ${drive} with the bridge ${pair.bridge} as a ${pair.verdict} pair.` };
-  return change(db, { action: 'insert', table: 'pairs', crateId, id: newId(), by, at, event, row: toRow(pair) });
+  return writing(db, crateId, async (trx) => {
+    const drive = await driveOf(trx, crateId, pair.driveId);
+    const message = `Noted ${drive} with the bridge ${pair.bridge} as a ${pair.verdict} pair.`;
+    const event = { kind: 'added', message };
+    return change(trx, { action: 'insert', table: 'pairs', crateId, id: newId(), by, at, event, row: toRow(pair) });
+  });
 }
 
 export async function updatePair(
@@ -59,9 +63,11 @@ export async function updatePair(
   args: { crateId: string; id: string; version: number; pair: PairInput } & By
 ): Promise<Changed> {
   const { crateId, id, version, pair, by, at } = args;
-  const drive = await driveOf(db, crateId, pair.driveId);
-  const event = { kind: 'edited', message: `Changed what is known of ${drive} with the bridge ${pair.bridge}.` };
-  return change(db, { action: 'update', table: 'pairs', crateId, id, version, by, at, event, row: toRow(pair) });
+  return writing(db, crateId, async (trx) => {
+    const drive = await driveOf(trx, crateId, pair.driveId);
+    const event = { kind: 'edited', message: `Changed what is known of ${drive} with the bridge ${pair.bridge}.` };
+    return change(trx, { action: 'update', table: 'pairs', crateId, id, version, by, at, event, row: toRow(pair) });
+  });
 }
 
 export async function deletePair(

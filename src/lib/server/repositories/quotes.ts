@@ -1,6 +1,7 @@
 import type { Knex } from 'knex';
 import { quoteProblems, quoteSchema, type Quote } from '#core/parts/quote';
 import { change, newId, type Changed } from '../db/change';
+import { writing } from '../db/writing';
 import { notFound, refuse } from '../problem';
 import { getModel } from './models';
 
@@ -26,17 +27,11 @@ export async function listQuotes(
 export async function createQuote(db: Knex, args: { crateId: string; quote: Quote } & By): Promise<Changed> {
   const { crateId, quote, by, at } = args;
   refuse(quoteProblems(quote, at.slice(0, 10)));
-  const { spec } = await getModel(db, { crateId, id: quote.partId });
-  const event = { kind: 'quoted', message: `Noted a quote for ${spec.name} from ${quote.vendor}.` };
-  return change(db, {
-    action: 'insert',
-    table: 'quotes',
-    crateId,
-    id: newId(),
-    by,
-    at,
-    event,
-    row: toRow(quote)
+  return writing(db, crateId, async (trx) => {
+    const { spec } = await getModel(trx, { crateId, id: quote.partId });
+    const event = { kind: 'quoted', message: `Noted a quote for ${spec.name} from ${quote.vendor}.` };
+    const row = toRow(quote);
+    return change(trx, { action: 'insert', table: 'quotes', crateId, id: newId(), by, at, event, row });
   });
 }
 
@@ -48,9 +43,11 @@ export async function updateQuote(
 ): Promise<Changed> {
   const { crateId, id, version, quote, by, at } = args;
   refuse(quoteProblems(quote, at.slice(0, 10)), 'quote.');
-  const { spec } = await getModel(db, { crateId, id: quote.partId });
-  const event = { kind: 'edited', message: `Changed the quote for ${spec.name} from ${quote.vendor}.` };
-  return change(db, { action: 'update', table: 'quotes', crateId, id, version, by, at, event, row: toRow(quote) });
+  return writing(db, crateId, async (trx) => {
+    const { spec } = await getModel(trx, { crateId, id: quote.partId });
+    const event = { kind: 'edited', message: `Changed the quote for ${spec.name} from ${quote.vendor}.` };
+    return change(trx, { action: 'update', table: 'quotes', crateId, id, version, by, at, event, row: toRow(quote) });
+  });
 }
 
 export async function deleteQuote(

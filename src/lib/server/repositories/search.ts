@@ -84,7 +84,7 @@ export async function search(db: Knex, args: { crateId: string; words: string })
       sort: 'quote' as const,
       title: `${q.vendor} · ${q.name}`,
       detail: 'quotes',
-      path: `/crate/${q.kind}/${q.id}#quotes`
+      path: `/crate/${q.kind}/${q.id}?tab=quotes`
     })),
     ...pairs.map((p: Record<string, string>) => ({
       sort: 'pair' as const,
@@ -93,4 +93,65 @@ export async function search(db: Knex, args: { crateId: string; words: string })
       path: `/pairs`
     }))
   ];
+}
+
+/** The page on which a stored thing is shown; the page of what it belongs to where it has none, the history where it is gone. */
+export async function pathOf(db: Knex, crateId: string, thing: { table: string; id: string }): Promise<string> {
+  const crate = (await db('crates').where({ id: crateId }).first('slug')) as { slug: string } | undefined;
+  const home = `/c/${crate?.slug ?? ''}`;
+  const gone = `${home}/history`;
+  const one = async <T>(table: string, id: string, ...columns: string[]) =>
+    (await db(table)
+      .where({ crate_id: crateId, id })
+      .first(...columns)) as T | undefined;
+  const part = async (id: string, tab = '') => {
+    const model = await one<{ kind: string }>('models', id, 'kind');
+    return model ? `${home}/crate/${model.kind}/${id}${tab}` : gone;
+  };
+  const build = async (id: string, below = '') => {
+    const found = await one<{ tag: string }>('builds', id, 'tag');
+    return found ? `/b/${found.tag}${below}` : gone;
+  };
+  const unit = async (id: string) => {
+    const found = await one<{ tag: string }>('units', id, 'tag');
+    return found ? `${home}/u/${encodeURIComponent(found.tag)}` : gone;
+  };
+  switch (thing.table) {
+    case 'models':
+      return part(thing.id);
+    case 'units':
+      return unit(thing.id);
+    case 'builds':
+      return build(thing.id);
+    case 'quotes': {
+      const quote = await one<{ part_id: string }>('quotes', thing.id, 'part_id');
+      return quote ? part(quote.part_id, '?tab=quotes') : gone;
+    }
+    case 'runs': {
+      const run = await one<{ build_id: string }>('runs', thing.id, 'build_id');
+      return run ? build(run.build_id, '/bench') : gone;
+    }
+    case 'observations': {
+      const seen = await one<{ build_id: string }>('observations', thing.id, 'build_id');
+      return seen ? build(seen.build_id, '/stack') : gone;
+    }
+    case 'pairs':
+      return `${home}/pairs`;
+    case 'attachments': {
+      const file = await one<{ subject_table: string; subject_id: string }>(
+        'attachments',
+        thing.id,
+        'subject_table',
+        'subject_id'
+      );
+      if (!file) return gone;
+      return file.subject_table === 'models'
+        ? part(file.subject_id, '?tab=files')
+        : file.subject_table === 'units'
+          ? unit(file.subject_id)
+          : build(file.subject_id, '/log');
+    }
+    default:
+      return gone;
+  }
 }

@@ -3,7 +3,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { aCable, aDrive, aHost, anEnclosure } from '../../../../tests/parts';
 import { freshDatabase } from '../../../../tests/fresh-database';
 import { problemCode as code } from '../../../../tests/problem-code';
-import { undo } from '../db/change';
+import { undo } from '../db/undo';
 import { isDatabaseAway, connect } from '../db/connection';
 import { MIGRATIONS, migrate } from '../db/migrations';
 import { differencesBetween, loadLibrary, planChoice } from '../planning';

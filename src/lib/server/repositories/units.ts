@@ -1,9 +1,13 @@
 import type { Knex } from 'knex';
 import type { InStock } from '#core/build/assemble';
-import { nextTags } from '#core/parts/tag';
+import { TAG_LETTER, tagNumber, tagsAfter } from '#core/parts/tag';
+import type { Kind } from '#core/parts/kinds';
 import { unitSchema, type Unit } from '#core/parts/unit';
 import { change, changeMany, newId, type Changed } from '../db/change';
+import { raiseCounter, tagCounter } from '../db/mend';
+import { writing } from '../db/writing';
 import { notFound, Problem } from '../problem';
+import { deleteFilesOf } from './attachments';
 import { getModel } from './models';
 
 export type StoredUnit = { id: string; version: number; unit: Unit & { id: string } };
@@ -81,6 +85,28 @@ async function refuseTakenTag(db: Knex, crateId: string, tag: string, except: st
     throw new Problem('bad-input', `The tag ${tag} is taken.`, [{ path: 'tag', message: 'is taken by another unit' }]);
 }
 
+/** A tag that somebody gave by hand is not given again either. */
+export async function countTags(trx: Knex, crateId: string, tags: readonly string[]): Promise<void> {
+  const highest = new Map<string, number>();
+  for (const tag of tags) {
+    const given = tagNumber(tag);
+    if (given) highest.set(given.letter, Math.max(highest.get(given.letter) ?? 0, given.number));
+  }
+  for (const [letter, value] of highest) await raiseCounter(trx, tagCounter(crateId, letter), value);
+}
+
+/** The next tags of a kind; their numbers are never given again, whatever is deleted. */
+async function takeTags(trx: Knex, crateId: string, kind: Kind, count: number): Promise<string[]> {
+  const name = tagCounter(crateId, TAG_LETTER[kind]);
+  await raiseCounter(trx, name, 0);
+  await trx('counters').where({ name }).increment('value', count);
+  const { value } = (await trx('counters').where({ name }).first('value')) as { value: number };
+  return tagsAfter(kind, value - count, count);
+}
+
+const hasBuild = async (db: Knex, crateId: string, id: string): Promise<boolean> =>
+  (await db('builds').where({ crate_id: crateId, id }).first('id')) !== undefined;
+
 /** A unit stands in a build of its own crate, or in none. */
 async function refuseOtherBuild(
   db: Knex,
@@ -88,7 +114,7 @@ async function refuseOtherBuild(
   buildId: string | null | undefined,
   path = 'buildId'
 ): Promise<void> {
-  if (buildId && !(await db('builds').where({ crate_id: crateId, id: buildId }).first('id')))
+  if (buildId && !(await hasBuild(db, crateId, buildId)))
     throw new Problem('bad-input', 'This build is not in the crate.', [{ path, message: 'is no build of this crate' }]);
 }
 
@@ -99,12 +125,15 @@ export function toRow(unit: Unit) {
 
 export async function createUnit(db: Knex, args: { crateId: string; unit: Unit } & By): Promise<Changed> {
   const { crateId, unit, by, at } = args;
-  const { spec } = await getModel(db, { crateId, id: unit.modelId });
-  const id = newId();
-  await refuseTakenTag(db, crateId, unit.tag, id);
-  await refuseOtherBuild(db, crateId, unit.buildId);
-  const event = { kind: 'added', message: `Added the unit ${unit.tag} of ${spec.name}.` };
-  return change(db, { action: 'insert', table: 'units', crateId, id, by, at, event, row: toRow(unit) });
+  return writing(db, crateId, async (trx) => {
+    const { spec } = await getModel(trx, { crateId, id: unit.modelId });
+    const id = newId();
+    await refuseTakenTag(trx, crateId, unit.tag, id);
+    await refuseOtherBuild(trx, crateId, unit.buildId);
+    await countTags(trx, crateId, [unit.tag]);
+    const event = { kind: 'added', message: `Added the unit ${unit.tag} of ${spec.name}.` };
+    return change(trx, { action: 'insert', table: 'units', crateId, id, by, at, event, row: toRow(unit) });
+  });
 }
 
 export async function updateUnit(
@@ -112,30 +141,28 @@ export async function updateUnit(
   args: { crateId: string; id: string; version: number; unit: Unit } & By
 ): Promise<Changed> {
   const { crateId, id, version, unit, by, at } = args;
-  await getModel(db, { crateId, id: unit.modelId });
-  await refuseTakenTag(db, crateId, unit.tag, id);
-  await refuseOtherBuild(db, crateId, unit.buildId);
-  const event = { kind: 'edited', message: `Edited the unit ${unit.tag}.` };
-  return change(db, { action: 'update', table: 'units', crateId, id, version, by, at, event, row: toRow(unit) });
+  return writing(db, crateId, async (trx) => {
+    await getModel(trx, { crateId, id: unit.modelId });
+    const current = (await trx('units').where({ crate_id: crateId, id }).first('build_id')) as
+      { build_id: string | null } | undefined;
+    if (!current) throw notFound('unit');
+    await refuseTakenTag(trx, crateId, unit.tag, id);
+    // As it was read it can be written, also where its build has gone since.
+    const gone =
+      unit.buildId !== undefined && unit.buildId === current.build_id && !(await hasBuild(trx, crateId, unit.buildId));
+    if (!gone) await refuseOtherBuild(trx, crateId, unit.buildId);
+    await countTags(trx, crateId, [unit.tag]);
+    const event = { kind: 'edited', message: `Edited the unit ${unit.tag}.` };
+    const row = { ...toRow(unit), ...(gone ? { build_id: null } : {}) };
+    return change(trx, { action: 'update', table: 'units', crateId, id, version, by, at, event, row });
+  });
 }
 
 export async function deleteUnit(
   db: Knex,
   args: { crateId: string; id: string; version: number } & By
 ): Promise<Changed> {
-  const { crateId, id, version, by, at } = args;
-  const row = await db('units').where({ crate_id: crateId, id }).first('tag');
-  if (!row) throw notFound('unit');
-  return change(db, {
-    action: 'delete',
-    table: 'units',
-    crateId,
-    id,
-    version,
-    by,
-    at,
-    event: { kind: 'deleted', message: `Deleted the unit ${row.tag}.` }
-  });
+  return deleteUnits(db, { ...args, items: [args] });
 }
 
 /**
@@ -147,12 +174,10 @@ export async function addUnits(
   args: { crateId: string; count: number; unit: Omit<Unit, 'tag' | 'id'> } & By
 ): Promise<Changed & { tags: string[] }> {
   const { crateId, count, unit, by, at } = args;
-  return db.transaction(async (trx) => {
+  return writing(db, crateId, async (trx) => {
     const { spec } = await getModel(trx, { crateId, id: unit.modelId });
     await refuseOtherBuild(trx, crateId, unit.buildId);
-    // Locked until they are saved, so that two who add units at once do not get the same tags.
-    const taken: string[] = await trx('units').where({ crate_id: crateId }).forUpdate().pluck('tag');
-    const tags = nextTags(spec.kind, taken, count);
+    const tags = await takeTags(trx, crateId, spec.kind, count);
     const group = newId();
     const inserts = tags.map((tag) => ({ table: 'units' as const, id: newId(), row: toRow({ ...unit, tag }) }));
     const message = `Added ${count === 1 ? 'the unit' : `${count} units:`} ${tags.length > 6 ? `${tags[0]} to ${tags.at(-1)}` : tags.join(', ')} of ${spec.name}.`;
@@ -180,7 +205,7 @@ export async function editUnits(
   } & By
 ): Promise<Changed> {
   const { crateId, items, set, by, at } = args;
-  return db.transaction(async (trx) => {
+  return writing(db, crateId, async (trx) => {
     const found = await listUnits(trx, { crateId, ids: items.map(({ id }) => id) });
     const current = new Map(found.map((unit) => [unit.id, unit]));
     await refuseOtherBuild(trx, crateId, set.buildId, 'set.buildId');
@@ -203,19 +228,20 @@ export async function editUnits(
   });
 }
 
-/** Deletes many units as one group. */
+/** Deletes many units, each with its files, as one group. */
 export async function deleteUnits(
   db: Knex,
   args: { crateId: string; items: readonly { id: string; version: number }[] } & By
 ): Promise<Changed> {
   const { crateId, items, by, at } = args;
-  return db.transaction(async (trx) => {
+  return writing(db, crateId, async (trx) => {
     const group = newId();
     for (const { id, version } of items) {
       const { unit } = await getUnit(trx, { crateId, id });
+      await deleteFilesOf(trx, { crateId, table: 'units', id, what: unit.tag, by, at, group });
       const event = { kind: 'deleted', message: `Deleted the unit ${unit.tag}.` };
       await change(trx, { action: 'delete', table: 'units', crateId, id, version, by, at, group, event });
     }
-    return { ...items[0]!, group };
+    return { id: items[0]!.id, version: items[0]!.version, group };
   });
 }

@@ -5,7 +5,12 @@
 <div class="notices no-print" role="status" aria-live="polite">
   {#each notices.list as notice (notice.id)}
     <div class="notice {notice.kind}">
-      <p>{notice.text}</p>
+      <p>
+        {notice.text}
+        {#each notice.links ?? [] as link (link.href + link.label)}
+          <a href={link.href} onclick={() => notices.remove(notice.id)}>Show {link.label}</a>
+        {/each}
+      </p>
       {#if notice.action}
         {@const action = notice.action}
         <button
@@ -50,6 +55,10 @@
   }
   p {
     flex: 1;
+  }
+  a {
+    color: inherit;
+    margin-right: 8px;
   }
   button {
     padding: 4px 8px;

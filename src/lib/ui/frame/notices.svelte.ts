@@ -3,6 +3,8 @@ export type Notice = {
   kind: 'success' | 'error' | 'info';
   text: string;
   action?: { label: string; run: () => void };
+  /** Where to look for what the message is about. */
+  links?: readonly { label: string; href: string }[];
 };
 
 let next = 1;
@@ -13,9 +15,9 @@ export const notices = {
   get list(): readonly Notice[] {
     return list;
   },
-  add(kind: Notice['kind'], text: string, action?: Notice['action']): void {
+  add(kind: Notice['kind'], text: string, action?: Notice['action'], links?: Notice['links']): void {
     const id = next++;
-    list.push({ id, kind, text, ...(action ? { action } : {}) });
+    list.push({ id, kind, text, ...(action ? { action } : {}), ...(links?.length ? { links } : {}) });
     if (list.length > 4) list.shift();
     if (kind !== 'error') setTimeout(() => this.remove(id), action ? 20_000 : 6_000);
   },

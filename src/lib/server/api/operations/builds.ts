@@ -15,7 +15,7 @@ import * as jobs from '../../repositories/jobs';
 import * as observations from '../../repositories/observations';
 import * as runs from '../../repositories/runs';
 import { operation } from '../operation';
-import { inCrate, inCrateWithId, inBuild, inBuildWithId, version, versioned, changed, here, CRATE } from './common';
+import { inCrate, inCrateWithId, inBuild, inBuildWithId, version, versioned, changed, CRATE } from './common';
 
 const storedJob = z.strictObject({ id: z.string(), version: z.number(), spec: jobSchema });
 
@@ -26,7 +26,6 @@ export const listJobs = operation({
   params: inCrate,
   response: z.array(storedJob),
   handle: async ({ db, params }) => {
-    await here(db, params.crateId);
     return jobs.listJobs(db, params.crateId);
   }
 });
@@ -40,7 +39,6 @@ export const createJob = operation({
   response: changed,
   status: 201,
   handle: async ({ db, params, body, by, at }) => {
-    await here(db, params.crateId);
     return jobs.createJob(db, { ...params, ...body, by, at });
   }
 });
@@ -72,7 +70,6 @@ export const listBuilds = operation({
   params: inCrate,
   response: z.array(builds.storedBuildSchema),
   handle: async ({ db, params }) => {
-    await here(db, params.crateId);
     return builds.listBuilds(db, params.crateId);
   }
 });
@@ -86,7 +83,6 @@ export const createBuild = operation({
   response: changed.extend({ tag: z.string() }),
   status: 201,
   handle: async ({ db, params, body, by, at }) => {
-    await here(db, params.crateId);
     const planned = await planChoice(db, params.crateId, body.choice);
     return builds.createBuild(db, { ...params, build: { ...body, ...planned }, by, at });
   }
@@ -137,7 +133,7 @@ export const updateBuild = operation({
         current: { name, stage, choice, version, updatedAt }
       });
     }
-    const planned = await planChoice(db, crateId, build.choice);
+    const planned = await planChoice(db, crateId, build.choice, current);
     return builds.updateBuild(db, { crateId, id: buildId, version: expected, build: { ...build, ...planned }, by, at });
   }
 });

@@ -1,3 +1,4 @@
+import type { Knex } from 'knex';
 import { z } from 'zod';
 import { SCHOOL_IDS, SCHOOLS, type SchoolId } from '#core/facts/schools';
 import { id, text } from '#core/parts/field';
@@ -6,11 +7,12 @@ import { portOf } from '#core/plan/study';
 import { planReportSchema } from '#core/plan/report';
 import { simulateOptions, simulateReportSchema } from '#core/simulate/simulate';
 import { inWorker } from '../../workers/run';
-import { undo } from '../../db/change';
+import { undo, type InTheWay } from '../../db/undo';
 import { resetDemo } from '../../demo/seed';
 import { Problem } from '../../problem';
 import * as crates from '../../repositories/crates';
 import { listEvents } from '../../repositories/events';
+import { pathOf } from '../../repositories/search';
 import { defined } from '../defined';
 import { operation } from '../operation';
 import { planRequestSchema, resolvePlanRequest } from '../plan-request';
@@ -134,6 +136,49 @@ export const getCrate = operation({
   handle: ({ db, params }) => here(db, params.crateId)
 });
 
+export const deleteCrate = operation({
+  method: 'delete',
+  path: CRATE,
+  summary: `Delete a crate with everything in it. It is hidden at once, can be brought back for ${crates.KEPT_DAYS} days, and is purged then.`,
+  params: inCrate,
+  body: z.strictObject({ version }),
+  response: changed,
+  handle: ({ db, params, body, by, at }) => crates.deleteCrate(db, { id: params.crateId, ...body, by, at })
+});
+
+export const listDeletedCrates = operation({
+  method: 'get',
+  path: '/api/crates/deleted',
+  summary: 'Crates that were deleted and can still be brought back.',
+  response: z.array(crates.deletedCrateSchema),
+  handle: ({ db }) => crates.listDeletedCrates(db)
+});
+
+export const bringBackCrate = operation({
+  method: 'post',
+  path: `${CRATE}/bring-back`,
+  summary: 'Bring a deleted crate back as it was.',
+  params: inCrate,
+  hidden: true,
+  body: z.strictObject({ version }),
+  response: changed,
+  handle: ({ db, params, body, by, at }) => crates.bringBackCrate(db, { id: params.crateId, ...body, by, at })
+});
+
+export const purgeCrate = operation({
+  method: 'delete',
+  path: `${CRATE}/for-good`,
+  summary: 'Remove a deleted crate for good, at once. Nothing brings it back but a bundle or a backup.',
+  params: inCrate,
+  hidden: true,
+  body: z.strictObject({ confirm: z.literal('for good') }),
+  response: z.strictObject({ id: z.string() }),
+  handle: async ({ db, params }) => {
+    await crates.purgeCrate(db, params.crateId);
+    return { id: params.crateId };
+  }
+});
+
 export const resetCrate = operation({
   method: 'post',
   path: `${CRATE}/reset`,
@@ -190,17 +235,33 @@ export const listEventsOf = operation({
   query: z.object({ limit: z.coerce.number().int().min(1).max(1000).default(200) }),
   response: z.array(event),
   handle: async ({ db, params, query }) => {
-    await here(db, params.crateId);
     return listEvents(db, { ...params, ...query });
   }
 });
+
+/** A refusal of an undo whose things in the way have the address of the page that shows them. */
+async function withPaths(db: Knex, crateId: string, problem: Problem): Promise<Problem> {
+  const things = (problem.details.inTheWay ?? []) as InTheWay[];
+  if (things.length === 0) return problem;
+  const inTheWay = await Promise.all(
+    things.map(async (thing) => ({ ...thing, path: await pathOf(db, crateId, thing) }))
+  );
+  return new Problem(problem.code, problem.message, problem.fields, { ...problem.details, inTheWay });
+}
 
 export const undoChange = operation({
   method: 'post',
   path: `${CRATE}/undo`,
   summary: 'Take a change back. Fails with 409 when its rows were changed again since.',
   params: inCrate,
+  hidden: true,
   body: z.strictObject({ group: id() }),
   response: z.strictObject({ group: z.string(), rows: z.array(z.strictObject({ table: z.string(), id: z.string() })) }),
-  handle: ({ db, params, body, by, at }) => undo(db, { ...params, ...body, by, at })
+  handle: async ({ db, params, body, by, at }) => {
+    try {
+      return await undo(db, { ...params, ...body, by, at });
+    } catch (error) {
+      throw error instanceof Problem ? await withPaths(db, params.crateId, error) : error;
+    }
+  }
 });

@@ -33,7 +33,6 @@ export const listAttachments = operation({
   query: z.object({ subjectId: id().optional() }),
   response: z.array(attachments.attachmentSchema),
   handle: async ({ db, params, query }) => {
-    await here(db, params.crateId);
     return attachments.listAttachments(db, { ...params, ...query });
   }
 });
@@ -128,7 +127,6 @@ export const previewImport = operation({
     rows: z.array(planned)
   }),
   handle: async ({ db, params, body }) => {
-    await here(db, params.crateId);
     const { rows, ...plan } = await planImport(db, params.crateId, body);
     const wrongFirst = [...rows.filter((r) => r.outcome === 'wrong'), ...rows.filter((r) => r.outcome !== 'wrong')];
     return {
@@ -149,7 +147,6 @@ export const startImport = operation({
   response: task,
   status: 202,
   handle: async ({ db, params, body, by, at }) => {
-    await here(db, params.crateId);
     return startTask('Import', (work) => runImport(db, { ...params, request: body, by, at }, work));
   }
 });

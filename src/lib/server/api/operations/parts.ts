@@ -9,7 +9,7 @@ import * as models from '../../repositories/models';
 import * as quotes from '../../repositories/quotes';
 import * as units from '../../repositories/units';
 import { operation } from '../operation';
-import { inCrate, inCrateWithId, version, versioned, changed, here, CRATE } from './common';
+import { inCrate, inCrateWithId, version, versioned, changed, CRATE } from './common';
 
 /** What is written: chips that cannot be where they are said to be are refused with the place. */
 const modelInputSchema = modelSchema.superRefine((spec, context) => {
@@ -36,7 +36,6 @@ export const listModels = operation({
   query: z.object({ kind: z.enum(KINDS).optional() }),
   response: z.array(storedModel),
   handle: async ({ db, params, query }) => {
-    await here(db, params.crateId);
     return models.listModels(db, { ...params, kind: query.kind });
   }
 });
@@ -50,7 +49,6 @@ export const createModel = operation({
   response: changed,
   status: 201,
   handle: async ({ db, params, body, by, at }) => {
-    await here(db, params.crateId);
     return models.createModel(db, { ...params, spec: body.spec, by, at });
   }
 });
@@ -92,7 +90,6 @@ export const listUnits = operation({
   query: z.object({ modelId: id().optional() }),
   response: z.array(storedUnit),
   handle: async ({ db, params, query }) => {
-    await here(db, params.crateId);
     return units.listUnits(db, { ...params, ...query });
   }
 });
@@ -136,7 +133,6 @@ export const listQuotes = operation({
   query: z.object({ partId: id().optional() }),
   response: z.array(storedQuote),
   handle: async ({ db, params, query }) => {
-    await here(db, params.crateId);
     return quotes.listQuotes(db, { ...params, ...(query.partId ? { partIds: [query.partId] } : {}) });
   }
 });

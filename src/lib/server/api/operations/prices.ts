@@ -42,7 +42,6 @@ export const listRates = operation({
   params: inCrate,
   response: z.array(storedRate),
   handle: async ({ db, params }) => {
-    await here(db, params.crateId);
     return rates.listRates(db, params.crateId);
   }
 });
@@ -56,7 +55,6 @@ export const createRate = operation({
   response: changed,
   status: 201,
   handle: async ({ db, params, body, by, at }) => {
-    await here(db, params.crateId);
     return rates.createRate(db, { ...params, rate: body, by, at });
   }
 });
@@ -82,7 +80,6 @@ export const listPairs = operation({
   params: inCrate,
   response: z.array(storedPair),
   handle: async ({ db, params }) => {
-    await here(db, params.crateId);
     return pairs.listPairs(db, params);
   }
 });

@@ -5,7 +5,7 @@ import { rankInputFor } from '../../ranking';
 import { startTask } from '../../tasks';
 import { inWorker } from '../../workers/run';
 import { operation } from '../operation';
-import { CRATE, here, inCrate, task } from './common';
+import { CRATE, inCrate, task } from './common';
 
 /** Hundreds of parts in full, with their quotes. */
 const PARTS_LIMIT = 20_000_000;
@@ -45,7 +45,6 @@ export const rankCrate = operation({
   response: task,
   status: 202,
   handle: async ({ db, params, body }) => {
-    await here(db, params.crateId);
     const input = await rankInputFor(db, params.crateId, body);
     return startTask(
       'Ranking',

@@ -1,5 +1,6 @@
 import { serve } from '$lib/server/api/operation';
-import { getCrate, updateCrate } from '$lib/server/api/operations';
+import { deleteCrate, getCrate, updateCrate } from '$lib/server/api/operations';
 
 export const GET = serve(getCrate);
 export const PUT = serve(updateCrate);
+export const DELETE = serve(deleteCrate);

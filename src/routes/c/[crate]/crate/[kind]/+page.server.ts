@@ -3,7 +3,7 @@ import { formFields } from '#core/parts/form-fields';
 import { MODEL_SCHEMAS } from '#core/parts/model';
 import { filtersIn, modelTableQuery } from '$lib/server/api/table-query';
 import { forPage } from '$lib/server/page';
-import { modelTable, FILTERS } from '$lib/server/repositories/model-table';
+import { filterPath, modelTable, FILTERS } from '$lib/server/repositories/model-table';
 import { countModels } from '$lib/server/repositories/models';
 
 const SIZE = 25;
@@ -23,7 +23,7 @@ export async function load({ parent, url, cookies }) {
       ...table,
       counts,
       query: { find, sort, down, page, size, having: having ?? '', filters },
-      filterPaths: Object.keys(FILTERS[kind]),
+      filters: Object.keys(FILTERS[kind]).map((name) => ({ name, path: filterPath(name) })),
       fields: formFields(MODEL_SCHEMAS[kind]),
       hidden: (cookies.get(`columns-${kind}`) ?? '').split(',').filter(Boolean)
     };

@@ -119,13 +119,13 @@
         on:input={(e) => void follow(href({ find: String((e.target as HTMLInputElement | null)?.value ?? '') }))}
         on:clear={() => void follow(href({ find: '' }))}
       />
-      {#each data.filterPaths as filter (`${data.kind}${filter}`)}
-        {@const { title, options } = optionsAt(data.fields, filter)}
+      {#each data.filters as filter (`${data.kind}${filter.name}`)}
+        {@const { title, options } = optionsAt(data.fields, filter.path)}
         <Select
           size="sm"
           labelText={title}
-          selected={data.query.filters[filter] ?? ''}
-          on:update={(e) => void follow(href({ [filter]: String(e.detail ?? '') }))}
+          selected={data.query.filters[filter.name] ?? ''}
+          on:update={(e) => void follow(href({ [filter.name]: String(e.detail ?? '') }))}
         >
           <SelectItem value="" text="any" />
           {#each options as option (option.value)}<SelectItem value={option.value} text={option.label} />{/each}

@@ -1,0 +1,89 @@
+import type { Knex } from 'knex';
+import { tagNumber } from '#core/parts/tag';
+
+/** Name of the counter of one letter of tags in a crate. */
+export const tagCounter = (crateId: string, letter: string) => `${crateId} ${letter}`;
+
+/**
+ * Raises the counters of given unit tags to the highest number of each letter that is or ever was on a unit, so that no label names
+ * two things. For databases, backups and bundles of before there were counters; changes nothing on one that has them.
+ */
+export async function countGivenTags(db: Knex, crateId?: string): Promise<void> {
+  const highest = new Map<string, number>();
+  const see = (crate: string, tag: unknown) => {
+    const found = typeof tag === 'string' ? tagNumber(tag) : undefined;
+    if (!found) return;
+    const key = tagCounter(crate, found.letter);
+    highest.set(key, Math.max(highest.get(key) ?? 0, found.number));
+  };
+  const own = <T extends Knex.QueryBuilder>(query: T): T =>
+    crateId ? (query.where({ crate_id: crateId }) as T) : query;
+  for (const { crate_id, tag } of (await own(db('units').select('crate_id', 'tag'))) as {
+    crate_id: string;
+    tag: string;
+  }[])
+    see(crate_id, tag);
+  const past = (await own(
+    db('revisions')
+      .where({ row_table: 'units' })
+      .select('crate_id')
+      .select(db.raw("json_value(`before`, '$.tag') as a"), db.raw("json_value(`after`, '$.tag') as b"))
+  )) as { crate_id: string; a: string | null; b: string | null }[];
+  for (const { crate_id, a, b } of past) {
+    see(crate_id, a);
+    see(crate_id, b);
+  }
+  for (const [name, value] of highest) await raiseCounter(db, name, value);
+}
+
+/** Makes a counter, or raises it to at least this. */
+export async function raiseCounter(db: Knex, name: string, value: number): Promise<void> {
+  await db.raw('insert into counters (name, value) values (?, ?) on duplicate key update value = greatest(value, ?)', [
+    name,
+    value,
+    value
+  ]);
+}
+
+/** Lists in which the same thing twice has a meaning: two layers of one pad. */
+const MAY_DOUBLE = new Set(['layers']);
+
+/** A value with every list of choices in it rid of doubles. */
+export function withoutDoubles<T>(value: T): T {
+  if (Array.isArray(value)) {
+    const plain = value.every((entry) => entry === null || typeof entry !== 'object');
+    return (plain ? [...new Set(value)] : value.map(withoutDoubles)) as T;
+  }
+  if (value === null || typeof value !== 'object') return value;
+  return Object.fromEntries(
+    Object.entries(value).map(([key, inner]) => [key, MAY_DOUBLE.has(key) ? inner : withoutDoubles(inner)])
+  ) as T;
+}
+
+const CHOICES = [
+  ['models', 'spec'],
+  ['jobs', 'spec'],
+  ['builds', 'snapshot']
+] as const;
+const BATCH = 200;
+
+/** Ticks of a form were once kept twice; what was stored so is mended, row by row, without a change of its version. */
+export async function mendDoubledChoices(db: Knex): Promise<void> {
+  for (const [table, column] of CHOICES)
+    for (let after = ''; ;) {
+      const rows = (await db(table).where('id', '>', after).orderBy('id').limit(BATCH).select('id', column)) as Record<
+        string,
+        unknown
+      >[];
+      for (const row of rows) {
+        const text = JSON.stringify(row[column]);
+        const mended = JSON.stringify(withoutDoubles(row[column]));
+        if (mended !== text)
+          await db(table)
+            .where({ id: row.id })
+            .update({ [column]: mended });
+      }
+      if (rows.length < BATCH) break;
+      after = String(rows.at(-1)!.id);
+    }
+}

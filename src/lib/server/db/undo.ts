@@ -1,0 +1,287 @@
+import type { Knex } from 'knex';
+import { notFound, Problem } from '../problem';
+import { BATCH, change, newId, type Row, type StoredTable } from './change';
+import { writing } from './writing';
+
+type Revision = {
+  id: string;
+  row_table: StoredTable;
+  row_id: string;
+  before: Row | null;
+  after: Row | null;
+  undone: number;
+};
+type By = { crateId: string; by: string; at: string };
+
+/** What a row belongs to: without it the row cannot be. */
+const PARENTS: Partial<Record<StoredTable, readonly { column: string; table: StoredTable }[]>> = {
+  units: [{ column: 'model_id', table: 'models' }],
+  quotes: [{ column: 'part_id', table: 'models' }],
+  pairs: [{ column: 'drive_id', table: 'models' }],
+  runs: [{ column: 'build_id', table: 'builds' }],
+  observations: [{ column: 'build_id', table: 'builds' }]
+};
+
+/** What can hang on a row: the table, the column that names the row, and how it is called. */
+const HANGING: Partial<
+  Record<StoredTable, readonly { table: StoredTable; column: string; one: string; many: string }[]>
+> = {
+  models: [
+    { table: 'units', column: 'model_id', one: 'unit', many: 'units' },
+    { table: 'quotes', column: 'part_id', one: 'quote', many: 'quotes' },
+    { table: 'pairs', column: 'drive_id', one: 'known pair', many: 'known pairs' },
+    { table: 'attachments', column: 'subject_id', one: 'file', many: 'files' }
+  ],
+  units: [{ table: 'attachments', column: 'subject_id', one: 'file', many: 'files' }],
+  builds: [
+    { table: 'runs', column: 'build_id', one: 'result', many: 'results' },
+    { table: 'observations', column: 'build_id', one: 'observation', many: 'observations' },
+    { table: 'units', column: 'build_id', one: 'unit', many: 'units' },
+    { table: 'attachments', column: 'subject_id', one: 'file', many: 'files' }
+  ]
+};
+
+const WORD: Record<StoredTable, string> = {
+  crates: 'crate',
+  models: 'part',
+  units: 'unit',
+  quotes: 'quote',
+  jobs: 'job',
+  builds: 'build',
+  runs: 'result',
+  observations: 'observation',
+  rates: 'rate',
+  pairs: 'known pair',
+  attachments: 'file'
+};
+
+const nameOf = (row: Row | null): string => String(row?.tag ?? row?.name ?? '');
+const called = (table: StoredTable, row: Row | null) =>
+  nameOf(row) ? `The ${WORD[table]} ${nameOf(row)}` : `This ${WORD[table]}`;
+
+/** A thing that stands in the way of an undo. */
+export type InTheWay = { table: StoredTable; id: string; name: string };
+
+const refuse = (message: string, inTheWay: readonly InTheWay[]) => new Problem('conflict', message, [], { inTheWay });
+
+/**
+ * Takes a group of changes back, the last one first, by writing what was there before; this is a group of changes of its own,
+ * so it can be taken back too.
+ * @throws Problem `conflict`, with a sentence that says why and `details.inTheWay`, when one of the rows has been changed again
+ * since, when something hangs on it by now, when what it belongs to is gone, or when its tag was given to another; nothing is
+ * taken back then
+ */
+export async function undo(
+  db: Knex,
+  args: By & { group: string }
+): Promise<{ group: string; rows: { table: StoredTable; id: string }[] }> {
+  const { crateId, group, by, at } = args;
+  const work = async (trx: Knex.Transaction) => {
+    const revisions: Revision[] = await trx('revisions')
+      .where({ group_id: group, crate_id: crateId })
+      .orderBy('id', 'desc')
+      .forUpdate();
+    if (revisions.length === 0) throw notFound('change');
+    if (revisions.some((revision) => revision.undone)) throw refuse('This has been taken back already.', []);
+    const undoing = newId();
+    const base = { crateId, by, at, group: undoing };
+    if (revisions.length > BATCH && revisions.every((revision) => revision.before === null)) {
+      await takeBackInserts(trx, revisions, base);
+      await trx('revisions').where({ group_id: group }).update({ undone: true });
+      return {
+        group: undoing,
+        rows: revisions.slice(0, 1).map(({ row_table, row_id }) => ({ table: row_table, id: row_id }))
+      };
+    }
+    for (const revision of revisions) await takeBack(trx, revision, base);
+    await trx('revisions').where({ group_id: group }).update({ undone: true });
+    return { group: undoing, rows: revisions.map(({ row_table, row_id }) => ({ table: row_table, id: row_id })) };
+  };
+  // The deletion of a crate is taken back while the crate is hidden.
+  return writing(db, crateId, work, { hidden: true });
+}
+
+async function takeBack(trx: Knex.Transaction, revision: Revision, base: By & { group: string }): Promise<void> {
+  const { row_table: table, row_id: id, before, after } = revision;
+  const later = await trx('revisions')
+    .where({ row_id: id })
+    .where('id', '>', revision.id)
+    .whereNot({ group_id: base.group })
+    .first('id');
+  if (later)
+    throw refuse(`${called(table, after ?? before)} was changed again since; undo the later change first.`, [
+      { table, id, name: nameOf(after ?? before) }
+    ]);
+  const event = {
+    kind: 'undone',
+    message: `Took back a change: ${String((before ?? after)?.name ?? (before ?? after)?.tag ?? table)}.`
+  };
+  if (before === null) {
+    const current = (await trx(table).where({ id }).forUpdate().first('version')) as { version: number } | undefined;
+    if (!current) throw notFound(WORD[table]);
+    await refuseHanging(trx, table, [id], called(table, after));
+    await change(trx, { ...base, action: 'delete', table, id, version: current.version, event });
+    return;
+  }
+  const row = await mended(trx, table, id, base.crateId, before);
+  if (after === null) {
+    await change(trx, {
+      ...base,
+      action: 'insert',
+      table,
+      id,
+      event,
+      row,
+      revived: {
+        version: (await lastVersion(trx, id, before)) + 1,
+        createdAt: String(before.created_at ?? base.at),
+        updatedAt: String(before.updated_at ?? base.at)
+      }
+    });
+    return;
+  }
+  const current = (await trx(table).where({ id }).forUpdate().first('version')) as { version: number } | undefined;
+  if (!current) throw notFound(WORD[table]);
+  await change(trx, { ...base, action: 'update', table, id, version: current.version, event, row });
+}
+
+/** Columns that are not put back with the rest: the key, and what every change sets itself. */
+function columnsOf(before: Row): Row {
+  const { id: _id, crate_id: _crate, created_at: _created, updated_at: _updated, version: _version, ...row } = before;
+  return row;
+}
+
+/** The version a deleted row had; deletions of an earlier program did not keep it: every change of a row counted it up by one. */
+async function lastVersion(trx: Knex.Transaction, id: string, before: Row): Promise<number> {
+  if (typeof before.version === 'number') return before.version;
+  const [{ n }] = (await trx('revisions').where({ row_id: id }).count({ n: '*' })) as [{ n: number | string }];
+  return Number(n);
+}
+
+/**
+ * The columns of a row that is to be put back, where that is possible by now.
+ * @throws Problem `conflict` where what it belongs to is gone, or its tag belongs to another
+ */
+async function mended(
+  trx: Knex.Transaction,
+  table: StoredTable,
+  id: string,
+  crateId: string,
+  before: Row
+): Promise<Row> {
+  const row = columnsOf(before);
+  const parents = [
+    ...(PARENTS[table] ?? []),
+    ...(table === 'attachments' ? [{ column: 'subject_id', table: row.subject_table as StoredTable }] : [])
+  ];
+  for (const parent of parents) {
+    const parentId = String(row[parent.column]);
+    if (await trx(parent.table).where({ id: parentId, crate_id: crateId }).forUpdate().first('id')) continue;
+    const last = (await trx('revisions').where({ row_id: parentId }).orderBy('id', 'desc').first('before')) as
+      { before: Row | null } | undefined;
+    throw refuse(
+      `${called(parent.table, last?.before ?? null)}, to which this ${WORD[table]} belongs, was deleted since; take that back first.`,
+      [{ table: parent.table, id: parentId, name: nameOf(last?.before ?? null) }]
+    );
+  }
+  if (table !== 'units') return row;
+  const holder = (await trx('units')
+    .where({ crate_id: crateId, tag: row.tag as string })
+    .whereNot({ id })
+    .forUpdate()
+    .first('id', 'tag')) as { id: string; tag: string } | undefined;
+  if (holder)
+    throw refuse(`Another unit has the tag ${holder.tag} by now; give that one another tag first.`, [
+      { table, id: holder.id, name: holder.tag }
+    ]);
+  // The build that it was in may be gone: then it lies free.
+  const inBuild =
+    row.build_id &&
+    (await trx('builds')
+      .where({ id: row.build_id as string })
+      .first('id'));
+  return { ...row, build_id: inBuild ? row.build_id : null };
+}
+
+/** How many names a sentence lists. */
+const NAMED = 5;
+
+/** @throws Problem `conflict` with the names of what hangs on any of these rows */
+async function refuseHanging(
+  trx: Knex.Transaction,
+  table: StoredTable,
+  ids: readonly string[],
+  what: string
+): Promise<void> {
+  const groups: string[] = [];
+  const inTheWay: InTheWay[] = [];
+  for (const { table: other, column, one, many } of HANGING[table] ?? []) {
+    const rows: Row[] = await trx(other)
+      .whereIn(column, [...ids])
+      .forUpdate()
+      .select('*');
+    if (rows.length === 0) continue;
+    const names = rows
+      .map(nameOf)
+      .filter((name) => name !== '')
+      .slice(0, NAMED);
+    const list = names.length > 0 ? ` (${names.join(', ')}${rows.length > names.length ? ' and more' : ''})` : '';
+    groups.push(`${rows.length === 1 ? `1 ${one}` : `${rows.length} ${many}`}${list}`);
+    inTheWay.push(
+      ...rows.slice(0, NAMED).map((row) => ({ table: other, id: String(row.id), name: nameOf(row) || one }))
+    );
+  }
+  if (groups.length === 0) return;
+  const last = groups.pop()!;
+  const things = groups.length > 0 ? `${groups.join(', ')} and ${last}` : last;
+  throw refuse(`${what} cannot be taken back: ${things} by now hang on it. Remove that first.`, inTheWay);
+}
+
+/** A large import taken back: the same checks as row by row, in batches. */
+async function takeBackInserts(
+  trx: Knex.Transaction,
+  revisions: readonly Revision[],
+  base: By & { group: string }
+): Promise<void> {
+  const { crateId, by, at, group } = base;
+  for (let i = 0; i < revisions.length; i += BATCH) {
+    const batch = revisions.slice(i, i + BATCH);
+    const ids = batch.map((revision) => revision.row_id);
+    const newest: { row_id: string; n: number | string }[] = await trx('revisions')
+      .whereIn('row_id', ids)
+      .groupBy('row_id')
+      .select('row_id')
+      .count({ n: '*' });
+    if (newest.some(({ n }) => Number(n) > 1))
+      throw refuse('Some of this was changed again since; undo the later changes first.', []);
+    for (const table of new Set(batch.map((revision) => revision.row_table))) {
+      const own = batch.flatMap((revision) => (revision.row_table === table ? [revision.row_id] : []));
+      await refuseHanging(trx, table, own, 'What was added');
+      const gone = await trx(table).whereIn('id', own).delete();
+      if (gone !== own.length) throw notFound(WORD[table]);
+    }
+    await trx('revisions').insert(
+      batch.map(({ row_table, row_id, after }) => ({
+        id: newId(),
+        group_id: group,
+        crate_id: crateId,
+        at,
+        by,
+        row_table,
+        row_id,
+        before: JSON.stringify({ ...after, version: 1, updated_at: after?.created_at }),
+        after: null
+      }))
+    );
+  }
+  const [first] = revisions;
+  await trx('events').insert({
+    crate_id: crateId,
+    at,
+    by,
+    kind: 'undone',
+    subject_table: first!.row_table,
+    subject_id: first!.row_id,
+    message: `Took back ${revisions.length} additions.`
+  });
+}
