@@ -1,5 +1,6 @@
 import js from '@eslint/js';
 import prettier from 'eslint-config-prettier';
+import regexp from 'eslint-plugin-regexp';
 import svelte from 'eslint-plugin-svelte';
 import globals from 'globals';
 import ts from 'typescript-eslint';
@@ -12,6 +13,16 @@ export default ts.config(
   ...svelte.configs.recommended,
   prettier,
   ...svelte.configs.prettier,
+  {
+    // What a person typed may be long: no pattern may take more than one pass over it.
+    files: ['core/**/*.ts', 'src/**/*.{ts,svelte}', 'scripts/**/*.ts'],
+    ignores: ['**/*.test.ts'],
+    plugins: { regexp },
+    rules: {
+      'regexp/no-super-linear-backtracking': ['error', { report: 'potential' }],
+      'regexp/no-super-linear-move': ['error', { report: 'potential' }]
+    }
+  },
   {
     languageOptions: { globals: { ...globals.browser, ...globals.node } },
     rules: {

@@ -24,8 +24,8 @@ export function columnsOf(fields: readonly Field[], prefix = '', heading = ''): 
 }
 
 /** A cell that a spreadsheet would take for a formula; apostrophes before it are counted so that reading takes exactly one away. */
-const RISKY = /^'*[=+\-@\t\r]/;
-const GUARDED = /^'+[=+\-@\t\r]/;
+const RISKY = /^'*\s*[=+\-@\t\r＝＋－＠]/;
+const GUARDED = /^'+\s*[=+\-@\t\r＝＋－＠]/;
 export const guard = (cell: string): string => (RISKY.test(cell) ? `'${cell}` : cell);
 export const unguard = (cell: string): string => (GUARDED.test(cell) ? cell.slice(1) : cell);
 
@@ -121,19 +121,32 @@ export function rowOf(
 
 const plain = (text: string) => text.toLowerCase().replace(/[^a-z0-9]+/g, '');
 
+/** A heading is a few words; what is longer is no heading. */
+const LONGEST_HEADING = 200;
+
 /** `Capacity (GB)`, `Capacity, GB` and `Capacity [GB]`: what is measured, and the unit after it. */
-const HEADING = /^(.*?)\s*[,([]\s*([^,()[\]]+?)\s*[)\]]?$/;
+function splitHeading(heading: string): { measured: string; unit: string } | undefined {
+  const whole = heading.trim();
+  if (whole.length > LONGEST_HEADING) return undefined;
+  const inner = /[)\]]$/.test(whole) ? whole.slice(0, -1) : whole;
+  const at = Math.max(inner.lastIndexOf(','), inner.lastIndexOf('('), inner.lastIndexOf('['));
+  const unit = inner.slice(at + 1).trim();
+  return at < 0 || unit === '' || /[)\]]/.test(unit) ? undefined : { measured: inner.slice(0, at).trimEnd(), unit };
+}
 
 /** The unit that a heading states for a column, where it is another one than the field's own. */
 export function headingUnit(heading: string, column: Column | undefined): UnitName | undefined {
-  const stated = HEADING.exec(heading.trim())?.[2];
+  const stated = splitHeading(heading)?.unit;
   const unit = stated && column?.unit ? unitLike(stated, column.unit) : undefined;
   return unit === column?.unit ? undefined : unit;
 }
 
 /** A cell with the unit of its heading, where it holds no more than a number. */
-export const withHeadingUnit = (cell: string, unit: UnitName | undefined): string =>
-  unit && /^[\d.,\s\u00a0\u202f'’+-]*\d[\d.,]*$/.test(cell.trim()) ? `${cell.trim()} ${unit}` : cell;
+export function withHeadingUnit(cell: string, unit: UnitName | undefined): string {
+  const number = cell.trim();
+  const plainNumber = /^[\d.,\s\u00a0\u202f'’+-]*$/.test(number) && /\d/.test(number) && /[\d.,]$/.test(number);
+  return unit && plainNumber ? `${number} ${unit}` : cell;
+}
 
 /**
  * Which column of a file is which field: by the field's path, then by its title with or without the unit. A column that
@@ -151,7 +164,7 @@ export function matchColumns(headings: readonly string[], columns: readonly Colu
     byName((c) => c.path.split('.').at(-1)!)
   ];
   return headings.map((heading) => {
-    const wanted = plain(heading);
+    const wanted = heading.length > LONGEST_HEADING ? '' : plain(heading);
     if (wanted === '') return null;
     const take = (path: string) => {
       taken.add(path);
@@ -162,7 +175,7 @@ export function matchColumns(headings: readonly string[], columns: readonly Colu
       if (path !== undefined && !taken.has(path)) return take(path);
     }
     // The same thing in another unit
-    const measured = HEADING.exec(heading.trim())?.[1];
+    const measured = splitHeading(heading)?.measured;
     const column = measured
       ? columns.find(
           (c) =>

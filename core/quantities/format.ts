@@ -10,9 +10,8 @@ export const UNIT_SPACE = '\u202f';
 export function figure(value: number): string {
   const size = Math.abs(value);
   if (size >= 100 || size === 0) return String(Math.round(value));
-  const text = value.toFixed(size >= 10 ? 1 : size >= 0.1 ? 2 : 3).replace(/\.?0+$/, '');
-  // What rounds to nothing has no sign.
-  return text === '-0' ? '0' : text;
+  // As a number again, it has no zeros at its end, and what rounds to nothing has no sign.
+  return String(Number(value.toFixed(size >= 10 ? 1 : size >= 0.1 ? 2 : 3)));
 }
 
 /** A figure with its unit: `1000 MB/s`. */

@@ -166,7 +166,7 @@ function readNumber(text: string): number[] {
   if (!/^[+-]?[\d.,]+(e[+-]?\d+)?$/i.test(compact)) return [];
   const commas = compact.split(',').length - 1;
   const points = compact.split('.').length - 1;
-  const one = (t: string) => (/^[+-]?(\d+\.?\d*|\.\d+)(e[+-]?\d+)?$/i.test(t) ? [Number(t)] : []);
+  const one = (t: string) => (/^[+-]?(\d+(?:\.\d*)?|\.\d+)(e[+-]?\d+)?$/i.test(t) ? [Number(t)] : []);
   if (commas === 0)
     return points > 1 && /^[+-]?\d{1,3}(\.\d{3})+$/.test(compact) ? one(compact.replaceAll('.', '')) : one(compact);
   if (points === 0) {
@@ -236,6 +236,21 @@ export function convert(value: number, from: UnitName, to: UnitName): number {
   return clean((value * UNITS[from][1]) / UNITS[to][1]);
 }
 
+/** Nobody types a longer number; what is longer is something that was pasted into the wrong field. */
+const LONGEST = 80;
+const clip = (text: string) => (text.length > LONGEST ? `${text.slice(0, LONGEST)}…` : text);
+
+/** What stands before a unit: the longest beginning that ends in a digit, with a last sign and an exponent; in one pass. */
+function splitNumber(text: string): { number: string; rest: string } | undefined {
+  const run = /^[+-]?[\d.,\s\u00a0\u202f'’_]*/.exec(text)![0];
+  let end = run.length;
+  while (end > 0 && !/\d/.test(run[end - 1]!)) end--;
+  if (end === 0) return undefined;
+  if (text[end] === '.' || text[end] === ',') end++;
+  end += /^e[+-]?\d+/i.exec(text.slice(end))?.[0].length ?? 0;
+  return { number: text.slice(0, end), rest: text.slice(end).trim() };
+}
+
 /**
  * Reads a typed quantity into the unit of its field.
  * @param text what was typed: `10 Gb/s`, `10Gbps`, `1,2 GB/s`, `3.64 TiB`, `0.5 mm`; without a unit, the field's own is meant
@@ -244,15 +259,15 @@ export function convert(value: number, from: UnitName, to: UnitName): number {
 export function readQuantity(text: string, expected: Expectation): Reading {
   const trimmed = text.trim();
   if (trimmed === '') return refuse('empty', 'Nothing was typed.');
-  const match = /^([+-]?[\d.,\s\u00a0\u202f'’_]*\d[.,]?(?:e[+-]?\d+)?)\s*(.*)$/i.exec(trimmed);
-  const numbers = match ? readNumber(match[1]!) : [];
-  if (!match || numbers.length === 0) {
+  const parts = trimmed.length > LONGEST ? undefined : splitNumber(trimmed);
+  const numbers = parts ? readNumber(parts.number) : [];
+  if (!parts || numbers.length === 0) {
     return refuse(
       'not-a-number',
-      `“${trimmed}” does not begin with a number${expected.unit ? `, such as 10 ${expected.unit}` : ''}.`
+      `“${clip(trimmed)}” does not begin with a number${expected.unit ? `, such as 10 ${expected.unit}` : ''}.`
     );
   }
-  const unitText = match[2]!.trim();
+  const unitText = parts.rest;
   const typed = unitText === '' ? expected.unit : readUnit(unitText);
   if (typed === undefined) {
     return refuse(
@@ -276,7 +291,7 @@ export function readQuantity(text: string, expected: Expectation): Reading {
   if (numbers.length > 1) {
     return refuse(
       'ambiguous',
-      `“${match[1]!.trim()}” can be read in two ways.`,
+      `“${parts.number.trim()}” can be read in two ways.`,
       numbers.map((n) => ({ text: withUnit(n, typed), value: convert(n, typed, expected.unit) }))
     );
   }

@@ -130,7 +130,7 @@ function protocolsOf(text: string): Gathered {
 /** Thickest drive of a bay: the larger end of a range, or a single thickness. */
 function thickest(text: string): Gathered {
   const match = new RegExp(
-    String.raw`(?:(\d+(?:[.,]\d+)?) ?(?:mm)? ?(?:-|to|\/|and|or) ?)?(?<![\d.,])(\d+(?:[.,]\d+)?) ?mm\b(?! ?x)(?<!x ?\d+(?:[.,]\d+)? ?mm)`,
+    String.raw`(?:(\d{1,4}(?:[.,]\d{1,3})?) ?(?:mm)? ?(?:-|to|\/|and|or) ?)?(?<![\d.,])(\d{1,4}(?:[.,]\d{1,3})?) ?mm\b(?! ?x)(?<!x ?\d+(?:[.,]\d+)? ?mm)`,
     'gi'
   );
   const claims: Claim[] = [];
@@ -210,7 +210,7 @@ function inTheBox(
         .filter((t) => t >= 0.2 && t <= 6);
       if (thick.length === 0) continue;
       spans.push(span);
-      const size = /(\d+) ?x ?(\d+)(?: ?x ?[\d.]+)? ?mm/i.exec(clause.text);
+      const size = /(\d{1,4}) ?x ?(\d{1,4})(?: ?x ?[\d.]{1,6})? ?mm/i.exec(clause.text);
       for (const thicknessMm of thick)
         pads.push({ thicknessMm, ...(size ? { widthMm: Number(size[1]), lengthMm: Number(size[2]) } : {}) });
       padAt.push(span);

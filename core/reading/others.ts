@@ -5,7 +5,7 @@ import { linksIn, modesFrom } from './links.ts';
 import { gather, is, measured, says, together } from './pattern.ts';
 import { sequentialRates } from './rates.ts';
 import type { Claim, Gathered, Question, Span } from './reading.ts';
-import { clausesOf, numbersIn, NUMBER } from './text.ts';
+import { clausesOf, numbersIn, NUMBER, withoutEnd } from './text.ts';
 
 const nothing: Gathered = { claims: [], questions: [] };
 
@@ -153,16 +153,13 @@ export function readHost(text: string): Gathered {
     const where = /\b(front|rear|left|right|back)\b/i
       .exec(text.slice(clause.line.start, clause.end))?.[1]
       ?.toLowerCase();
-    const label = clause.text
-      .slice(count ? count.index + count[0].length : 0)
-      .replace(/^[\s:-]+|[\s.]+$/g, '')
-      .slice(0, 60);
+    const label = clause.text.slice(count ? count.index + count[0].length : 0).replace(/^[\s:-]+/, '');
     const n = Math.min(Number(count?.[1] ?? 1), 16);
     for (let i = 0; i < n; i++) {
       const number = ports.length + 1;
       ports.push({
         id: `p${number}`,
-        label: [where, label, n > 1 ? String(i + 1) : ''].filter(Boolean).join(' '),
+        label: [where, withoutEnd(label).slice(0, 60), n > 1 ? String(i + 1) : ''].filter(Boolean).join(' '),
         plug,
         modes: value
       });

@@ -79,7 +79,11 @@ function nameOf(text: string): string {
       .trim()
   );
   const line = lines.find((candidate) => /[A-Za-z]{2}/.test(candidate)) ?? '';
-  const short = line.split(/\s+[|–—-]\s+|,\s|:\s|\.\s/)[0]!.trim();
+  const short = line
+    .slice(0, 400)
+    .replace(/\s+/g, ' ')
+    .split(/ [|–—-] |, |: |\. /)[0]!
+    .trim();
   return short
     .replace(/^new\W+/i, '')
     .replace(/[^\S\n]+/g, ' ')

@@ -1,11 +1,37 @@
 import type { Span } from './reading.ts';
 
+/** Longest stretch of one kind of character that means anything, and longest line; more is noise that patterns would choke on. */
+const LONGEST_RUN = 24;
+const LONGEST_LINE = 2000;
+
+/**
+ * Noise made harmless, every offset kept: a long stretch of digits, blanks or signs becomes letters that no pattern looks for, and a
+ * line without end is broken.
+ */
+function withoutNoise(text: string): string {
+  const runs = new RegExp(
+    `[\\d.,' ]{${LONGEST_RUN},}|\\s{${LONGEST_RUN},}|[^\\w\\s]{${LONGEST_RUN},}|[A-Za-z_]{60,}`,
+    'g'
+  );
+  return text
+    .replace(runs, (run) =>
+      run.trim() === '' ? run[0]!.repeat(2) + '\n'.repeat(run.length - 2) : 'ø'.repeat(run.length)
+    )
+    .split('\n')
+    .map((line) =>
+      line.length <= LONGEST_LINE
+        ? line
+        : line.replace(new RegExp(`(.{${LONGEST_LINE}}).`, 'g'), (_, kept: string) => `${kept}\n`)
+    )
+    .join('\n');
+}
+
 /**
  * The text as the patterns see it: signs that only decorate are blanks, quotes and dashes have one form, lines broken in the
  * middle of a sentence are joined. Every offset is the same as in the original, so that words can be quoted.
  */
 export function normalise(text: string): string {
-  const plain = text
+  const plain = withoutNoise(text)
     .replace(/[®™©•●▪►✓✔*|]/g, ' ')
     .replace(/[\u00a0\u202f\u2009\t]/g, ' ')
     .replace(/[‐‑‒–—−]/g, '-')
@@ -27,8 +53,18 @@ export function normalise(text: string): string {
     .join('');
 }
 
+/** Without the blanks and full stops at its end. */
+export function withoutEnd(text: string): string {
+  let end = text.length;
+  while (end > 0 && /[\s.]/.test(text[end - 1]!)) end--;
+  return text.slice(0, end);
+}
+
 /** A clause: what stands between line ends, semicolons, full stops and commas that do not belong to a number. */
 export type Clause = Span & { text: string; line: Span };
+
+/** More clauses than a page has; what follows them is noise. */
+const MOST_CLAUSES = 800;
 
 /** Splits into clauses. A label at the start of a line stays with every clause of it, for it says what they are about. */
 export function clausesOf(text: string): Clause[] {
@@ -46,7 +82,7 @@ export function clausesOf(text: string): Clause[] {
     clauses.push({ start: at + start, end: line.end, text: raw.slice(start), line });
     at += raw.length + 1;
   }
-  return clauses.filter((clause) => clause.text.trim() !== '');
+  return clauses.filter((clause) => clause.text.trim() !== '').slice(0, MOST_CLAUSES);
 }
 
 export const NUMBER = String.raw`\d{1,3}(?:[ ,.']\d{3})+(?:[.,]\d+)?|\d+(?:[.,]\d+)?`;

@@ -105,6 +105,9 @@ function isClock(pairs: readonly (readonly [number, number])[]): boolean {
   return pairs[0]![0] >= 1 && steps.some((step) => step > 0 && step < STOPWATCH.stepS);
 }
 
+/** Characters of one line of a log; what is longer holds more than a time and a temperature. */
+const LONGEST_LINE = 120;
+
 /**
  * Reads pasted lines of time and temperature: "12:30 45.1", "90 s; 51", "1.5, 48 °C", a table with a heading. Times of day count from
  * the first one, over midnight too; plain numbers are minutes, unless they say s or the heading does. Two numbers with a colon are
@@ -119,12 +122,18 @@ export function readPastedLog(text: string): { points: { minutes: number; C: num
   const inSeconds =
     lines.length > 0 && /\b(s|sec|seconds)\b|\bt_s\b/i.test(lines[0]!) && !/^\s*[\d.,:]/.test(lines[0]!);
   for (const line of lines) {
+    const words = line
+      .slice(0, LONGEST_LINE + 1)
+      .trim()
+      .replace(/\s+/g, ' ');
     const match =
-      /^\s*(?:(\d{1,2}):(\d{2})(?::(\d{2}))?|(\d+(?:[.,]\d+)?)\s*(s|sec|min|m)?)\s*(?:[;\t|]|,(?=\s|\d)|\s)\s*(-?\d+(?:[.,]\d+)?)\s*(?:°\s*C|C)?\s*$/i.exec(
-        line
-      );
+      words.length > LONGEST_LINE
+        ? null
+        : /^(?:(\d{1,2}):(\d{2})(?::(\d{2}))?|(\d+(?:[.,]\d+)?) ?(s|sec|min|m)?)(?: ?[;|] ?|, |,(?=\d)| )(-?\d+(?:[.,]\d+)?) ?(?:° ?C|C)?$/i.exec(
+            words
+          );
     if (!match) {
-      skipped.push(line.trim());
+      skipped.push(words.slice(0, LONGEST_LINE));
       continue;
     }
     const [, h, m, s, plain, unit, value] = match;

@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { text } from '#core/parts/field';
 import { database } from '../db';
 import { problemOf } from '../db/errors';
+import { checkedJson, oddText } from './json';
 import { getCrate } from '../repositories/crates';
 import { Problem, type FieldProblem } from '../problem';
 import type { Knex } from 'knex';
@@ -79,11 +80,15 @@ async function readJson(request: Request, limit: number): Promise<unknown> {
     }
     chunks.push(value);
   }
-  try {
-    return JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(Buffer.concat(chunks)));
-  } catch {
-    throw new Problem('bad-input', 'The body is not valid JSON.', [{ path: '', message: 'is not valid JSON' }]);
-  }
+  return checkedJson(Buffer.concat(chunks));
+}
+
+/** What an address says: the same characters are refused there. */
+function checkedQuery(query: URLSearchParams): Record<string, string> {
+  const given = Object.fromEntries(query);
+  const odd = oddText(given);
+  if (odd) throw new Problem('bad-input', `${odd.path} ${odd.message}.`, [odd]);
+  return given;
 }
 
 /** Zod's issues as the contract's fields: the path with dots, the message in one sentence. */
@@ -149,7 +154,7 @@ export function serve(op: AnyOperation): (event: RequestEvent) => Promise<Respon
       const context = {
         db,
         params: parsed,
-        query: op.query ? parse(op.query, Object.fromEntries(url.searchParams)) : undefined,
+        query: op.query ? parse(op.query, checkedQuery(url.searchParams)) : undefined,
         body: op.body ? parse(op.body, await readJson(request, op.bodyLimit ?? BODY_LIMIT)) : undefined,
         by: writerOf(cookies.get(WRITER)),
         at: new Date().toISOString(),

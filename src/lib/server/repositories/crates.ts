@@ -53,7 +53,7 @@ export function slugOf(name: string): string {
   return (
     plain
       .replace(/[^a-z0-9]+/g, '-')
-      .replace(/^-+|-+$/g, '')
+      .replace(/^-|-$/g, '')
       .slice(0, 40) || 'crate'
   );
 }

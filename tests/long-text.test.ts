@@ -1,0 +1,131 @@
+import { describe, expect, it } from 'vitest';
+import { z } from 'zod';
+import { fileFields, FILES } from '../core/exchange/kinds-of-file';
+import { columnsOf, headingUnit, matchColumns, rowOf, withHeadingUnit } from '../core/exchange/table';
+import { formFields } from '../core/parts/form-fields';
+import { readDraft, type Field } from '../core/parts/form';
+import { text } from '../core/parts/field';
+import { jobSchema } from '../core/parts/job';
+import { KINDS } from '../core/parts/kinds';
+import { MODEL_SCHEMAS } from '../core/parts/model';
+import { tagKey, tagNumber } from '../core/parts/tag';
+import { unitSchema } from '../core/parts/unit';
+import { readQuantity } from '../core/quantities/read';
+import { readSpecification } from '../core/reading/read';
+import { readPastedLog } from '../core/thermal/log';
+import { writerOf } from '../src/lib/server/api/operation';
+import * as operations from '../src/lib/server/api/operations';
+import type { AnyOperation } from '../src/lib/server/api/operation';
+import { fromCsv } from '../src/lib/server/exchange/csv';
+import { slugOf } from '../src/lib/server/repositories/crates';
+import { checkedJson } from '../src/lib/server/api/json';
+import { oddTexts } from './odd-text';
+
+/** Processor time of some work, ms: other programs on the machine do not count. */
+function cpuMs(work: () => unknown): number {
+  const before = process.cpuUsage();
+  work();
+  const { user, system } = process.cpuUsage(before);
+  return (user + system) / 1000;
+}
+/** The least of three, where the first was suspicious: it may have been the compiler. */
+const leastMs = (work: () => unknown, first: number) => Math.min(first, cpuMs(work), cpuMs(work));
+const swallow = (work: () => unknown) => () => {
+  try {
+    work();
+  } catch {
+    // a refusal is fine: what counts is how long it took
+  }
+};
+
+const drive = fileFields('models', 'drive');
+const columns = columnsOf(drive);
+/** Every field of the forms, the lists in them included. */
+const fieldsBelow = (fields: readonly Field[], prefix = ''): { key: string; path: string }[] =>
+  fields.flatMap((field) =>
+    field.type === 'group'
+      ? fieldsBelow(field.fields, `${prefix}${field.key}.`)
+      : field.type === 'list'
+        ? [] // its own entry is how many rows it has, which is no text
+        : [{ key: field.key, path: `${prefix}${field.key}` }]
+  );
+
+/** Everything that takes a text from outside, by what it is. */
+const TAKERS: Record<string, (odd: string) => unknown> = {
+  'a name': (odd) => text('Name', 120).safeParse(odd),
+  'every field of every kind of part': (odd) => {
+    for (const kind of KINDS) {
+      const fields = formFields(MODEL_SCHEMAS[kind]);
+      readDraft(fields, Object.fromEntries(fieldsBelow(fields).map(({ path }) => [path, odd])));
+    }
+  },
+  'every field of a unit and a job': (odd) => {
+    for (const schema of [unitSchema, jobSchema])
+      schema.safeParse(Object.fromEntries(Object.keys(schema.shape).map((key) => [key, odd])));
+  },
+  'headings of a file': (odd) => {
+    matchColumns([odd, `Capacity,${odd}`, `${odd}(GB)`], columns);
+    for (const column of columns.slice(0, 8)) headingUnit(odd, column);
+  },
+  'cells of a file': (odd) => {
+    withHeadingUnit(odd, 'GB');
+    rowOf(drive, Object.fromEntries(columns.map(({ path }) => [path, odd])));
+    for (const what of FILES)
+      rowOf(fileFields(what), Object.fromEntries(columnsOf(fileFields(what)).map(({ path }) => [path, odd])));
+  },
+  'a file as a whole': (odd) => swallow(() => fromCsv(odd))(),
+  'a typed quantity': (odd) => {
+    for (const unit of ['MB/s', 'mm', 'TB', '°C', ''] as const) readQuantity(odd, { unit });
+  },
+  'a pasted log': (odd) => readPastedLog(odd),
+  'tags, addresses and names of writers': (odd) => {
+    tagKey(odd);
+    tagNumber(odd);
+    slugOf(odd);
+    writerOf(odd);
+  },
+  'the query and the path of every operation': (odd) => {
+    for (const op of Object.values(operations) as AnyOperation[])
+      for (const schema of [op.query, op.params])
+        if (schema instanceof z.ZodObject)
+          schema.safeParse(Object.fromEntries(Object.keys(schema.shape as object).map((key) => [key, odd])));
+  },
+  'the fields of every body': (odd) => {
+    for (const op of Object.values(operations) as AnyOperation[])
+      if (op.body instanceof z.ZodObject)
+        op.body.safeParse(Object.fromEntries(Object.keys(op.body.shape as object).map((key) => [key, odd])));
+  },
+  'a body as text': (odd) => swallow(() => checkedJson(Buffer.from(JSON.stringify({ odd }))))(),
+  'a body that is no JSON': (odd) => swallow(() => checkedJson(Buffer.from(odd)))(),
+  ...Object.fromEntries(KINDS.map((kind) => [`pasted for a ${kind}`, (odd: string) => readSpecification(odd, kind)])),
+  'pasted for what it may be': (odd) => readSpecification(odd)
+};
+
+/** What is pasted for a kind gets every sixth text, each kind others: together they get all. */
+const HEAVY = new Set(['cells of a file', 'pasted for what it may be']);
+const turn = (what: string) => KINDS.findIndex((kind) => what.endsWith(` ${kind}`));
+const SEED = 20261127;
+/** Under this the clock measures itself. */
+const GRAIN_MS = 12;
+
+describe('no text holds the program up', () => {
+  it.each(Object.entries(TAKERS))(
+    '%s: four times the text takes no seven times as long, and under 100 ms',
+    (what, take) => {
+      const texts = oddTexts(SEED)
+        .filter((_, i) => !HEAVY.has(what) || i % 4 === SEED % 4)
+        .filter((_, i) => !what.startsWith('pasted for a ') || i % KINDS.length === turn(what));
+      for (const { name, make } of texts) {
+        const [short, long] = [make(25_000), make(100_000)];
+        let longMs = cpuMs(() => take(long));
+        if (longMs <= GRAIN_MS) continue;
+        longMs = leastMs(() => take(long), longMs);
+        expect(longMs, `100 kB of ${name}`).toBeLessThan(100);
+        if (longMs <= GRAIN_MS) continue;
+        const shortMs = leastMs(() => take(short), Infinity);
+        expect(longMs / shortMs, `${name}: ${shortMs} ms at 25 kB, ${longMs} ms at 100 kB`).toBeLessThan(7);
+      }
+    },
+    60_000
+  );
+});
