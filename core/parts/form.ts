@@ -83,7 +83,7 @@ export function readDraft(fields: readonly Field[], draft: Draft, path = ''): Re
       if (picked.length === 0) {
         if (field.required) errors[at] = plain('At least one is needed.');
       } else
-        spec[field.key] = picked.flatMap((value) =>
+        spec[field.key] = [...new Set(picked)].flatMap((value) =>
           field.options.filter((o) => String(o.value) === value).map((o) => o.value)
         );
       continue;

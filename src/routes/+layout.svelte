@@ -9,7 +9,7 @@
   import { page } from '$app/state';
   import { server, watchServer } from '$lib/client/watch.svelte';
   import KeysHelp from '$lib/ui/frame/KeysHelp.svelte';
-  import { keys, onkeydown } from '$lib/ui/frame/keys.svelte';
+  import { keys, onkeydown, onleave } from '$lib/ui/frame/keys.svelte';
   import Notices from '$lib/ui/frame/Notices.svelte';
 
   let { children } = $props();
@@ -22,7 +22,7 @@
   });
 </script>
 
-<svelte:window {onkeydown} />
+<svelte:window {onkeydown} onpointerdown={onleave} onfocusin={onleave} />
 {#if server.state !== 'up'}
   <p class="away" role="alert">
     {server.state === 'offline'

@@ -93,7 +93,9 @@ describe('the questions of a ranking', () => {
 });
 
 describe('the stopwatch', () => {
-  const { body } = render(Stopwatch, { props: { until: 'when the last byte is down', rule: 'house rule “X”: y' } });
+  const { body } = render(Stopwatch, {
+    props: { until: 'when the last byte is down', rule: 'house rule “X”: y', keptUnder: 'k', onkeep: () => {} }
+  });
   it('stands at nothing, says when to stop and which rule says so', () => {
     expect(textOf(body)).toContain('0:00.0');
     expect(textOf(body)).toContain('Stop when the last byte is down (house rule “X”: y).');
@@ -198,6 +200,7 @@ describe('forms', () => {
   it('the form of a job asks for what is needed first, in its units', () => {
     const { body } = render(RecordForm, {
       props: {
+        draftKey: 'draft:test',
         fields: jobFields(),
         value: { name: HOSTILE },
         busy: false,

@@ -106,7 +106,9 @@ describe('files', () => {
 describe('a form of a small record', () => {
   const fields = formFields(quoteSchema.omit({ partId: true }));
   const form = (value: Record<string, unknown>, more: object = {}) =>
-    render(RecordForm, { props: { fields, value, busy: false, saveLabel: 'Save it', onsave: nothing, ...more } }).body;
+    render(RecordForm, {
+      props: { draftKey: 'draft:test', fields, value, busy: false, saveLabel: 'Save it', onsave: nothing, ...more }
+    }).body;
   it('stands with what is known, and asks for days as such', () => {
     const body = form({ currency: 'EUR', date: today });
     expect(body).toContain('value="2026-11-24"');

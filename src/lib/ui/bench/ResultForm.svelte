@@ -1,10 +1,14 @@
 <script lang="ts">
+  import { untrack } from 'svelte';
+  import { dayHere } from '../common/day-here';
   import { Button, Checkbox, Select, SelectItem, TextArea, TextInput } from 'carbon-components-svelte';
   import type { Alarm } from '#core/bench/gates';
   import { RESULT_FIELDS, type ResultField } from '#core/bench/run-fields';
   import { RESULT_LABEL } from '#core/bench/compare';
   import type { RunInput } from '#core/bench/run';
   import { FILESYSTEM_IDS, FILESYSTEMS, type FilesystemId } from '#core/facts/filesystems';
+  import { dropDraft, keepDraft, keptDraft } from '../common/drafts';
+  import { typedFrom, type TimedCopy } from './timed-copy';
   import { readQuantity, type Expectation, type Suggestion } from '#core/quantities/read';
 
   type Props = {
@@ -14,9 +18,12 @@
     refused: { fields: Record<string, string>; alarms: Alarm[] };
     busy: boolean;
     draftKey: string;
+    /** A copy that was timed and is to be kept; told of once it stands in the form. */
+    timed?: TimedCopy | undefined;
+    ontaken?: () => void;
     onsave: (input: RunInput) => Promise<boolean>;
   };
-  let { today, filesystem, isWindows, refused, busy, draftKey, onsave }: Props = $props();
+  let { today, filesystem, isWindows, refused, busy, draftKey, timed, ontaken, onsave }: Props = $props();
 
   // svelte-ignore state_referenced_locally
   const blank = {
@@ -34,15 +41,20 @@
   let encrypted = $state(false);
   let accepted = $state<string[]>([]);
   let tried = $state(false);
-  let cleared = $state(false);
+  /** Refused fields that were typed in since, by key; all of them are looked at anew with the next save. */
+  let calmed = $state<Record<string, boolean>>({});
 
   $effect(() => {
-    try {
-      const kept = JSON.parse(localStorage.getItem(draftKey) ?? 'null') as Record<string, string> | null;
-      if (kept) typed = { ...blank, ...kept };
-    } catch {
-      localStorage.removeItem(draftKey);
-    }
+    const kept = keptDraft<Record<string, string>>(draftKey);
+    // The day is the reader's own, which the server does not know.
+    if (kept) typed = { ...blank, ...kept };
+    else typed.date = dayHere();
+  });
+  $effect(() => {
+    if (!timed) return;
+    typed = { ...untrack(() => typed), ...typedFrom(timed) };
+    ontaken?.();
+    void submit();
   });
 
   const RATE: Expectation = { unit: 'MB/s', min: 0.001, max: 1e6 };
@@ -77,21 +89,21 @@
   const alarmOf = (field: ResultField) => refused.alarms.find((a) => a.field === field && !accepted.includes(a.id));
   const errorOf = (key: string) =>
     read.problems[key]?.message ??
-    (cleared
+    (calmed[key]
       ? undefined
       : (refused.fields[`results.${key}`] ?? refused.fields[key] ?? refused.fields[`conditions.${key}`]));
 
   function edit(key: string, value: string): void {
     typed[key] = value;
-    cleared = true;
-    localStorage.setItem(draftKey, JSON.stringify(typed));
+    calmed[key] = true;
+    keepDraft(draftKey, typed);
   }
   async function submit(event?: SubmitEvent): Promise<void> {
     event?.preventDefault();
     tried = true;
     if (Object.keys(read.problems).length > 0 || RESULT_FIELDS.every((f) => read.values[f] === undefined)) return;
     const { values } = read;
-    cleared = false;
+    calmed = {};
     const kept = await onsave({
       protocol: 'pair-check',
       date: typed.date ?? today,
@@ -109,11 +121,11 @@
       accepted
     });
     if (!kept) return;
-    typed = { ...blank };
+    typed = { ...blank, date: dayHere() };
     encrypted = false;
     accepted = [];
     tried = false;
-    localStorage.removeItem(draftKey);
+    dropDraft(draftKey);
   }
   function accept(alarm: Alarm): void {
     accepted = [...accepted, alarm.id];
@@ -124,7 +136,7 @@
 <form onsubmit={submit} novalidate>
   <div class="fields">
     {#each RESULT_FIELDS as field (field)}
-      {@const alarm = cleared ? undefined : alarmOf(field)}
+      {@const alarm = calmed[field] ? undefined : alarmOf(field)}
       {@const error = errorOf(field)}
       <div class:wide={alarm || (error?.length ?? 0) > 60}>
         <TextInput
@@ -156,7 +168,6 @@
         value={typed.date ?? ''}
         invalid={errorOf('date') !== undefined}
         invalidText={errorOf('date') ?? ''}
-        max={today}
         on:input={(e) => edit('date', String(e.detail ?? ''))}
       />
     </div>

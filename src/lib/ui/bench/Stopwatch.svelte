@@ -3,12 +3,24 @@
   import { timedRate } from '#core/bench/stopwatch';
   import { figure, rate } from '#core/quantities/format';
   import { readQuantity } from '#core/quantities/read';
+  import { dropDraft, keepDraft, keptDraft } from '../common/drafts';
   import { keys } from '../frame/keys.svelte';
+  import type { TimedCopy } from './timed-copy';
 
-  /** When to stop, as the house rule has it. */
-  let { until, rule }: { until: string; rule: string } = $props();
+  type Props = {
+    /** When to stop, as the house rule has it. */
+    until: string;
+    rule: string;
+    /** Where the running watch is kept, so that a reload or another page does not stop it. */
+    keptUnder: string;
+    /** Takes a stopped copy over as a result. */
+    onkeep: (copy: TimedCopy) => void;
+  };
+  let { until, rule, keptUnder, onkeep }: Props = $props();
 
+  type Kept = { size: string; startedAt?: number | undefined; stoppedAt?: number | undefined };
   let size = $state('');
+  // By the clock of the day, ms: the page's own begins anew with every load.
   let startedAt = $state<number>();
   let stoppedAt = $state<number>();
   let now = $state(0);
@@ -22,17 +34,34 @@
     `${Math.floor(seconds / 60)}:${(Math.floor(seconds) % 60).toString().padStart(2, '0')}.${Math.floor((seconds * 10) % 10)}`
   );
 
+  $effect(() => {
+    const kept = keptDraft<Kept>(keptUnder);
+    if (!kept) return;
+    now = Date.now();
+    ({ size, startedAt, stoppedAt } = kept);
+  });
+  const keep = () => keepDraft(keptUnder, { size, startedAt, stoppedAt });
   function press(): void {
-    const at = performance.now();
+    const at = Date.now();
     if (running) stoppedAt = at;
     else {
       startedAt = now = at;
       stoppedAt = undefined;
     }
+    keep();
+  }
+  function clear(): void {
+    startedAt = stoppedAt = undefined;
+    dropDraft(keptUnder);
+  }
+  function take(way: TimedCopy['way']): void {
+    if (!timed || !reading?.ok) return;
+    onkeep({ way, GB: reading.value, seconds, MBps: timed.MBps, errorS: timed.errorS });
+    clear();
   }
   $effect(() => {
     if (!running) return;
-    const ticking = setInterval(() => (now = performance.now()), 100);
+    const ticking = setInterval(() => (now = Date.now()), 100);
     return () => clearInterval(ticking);
   });
   $effect(() => keys.add([{ keys: ' ', label: 'On Bench: start and stop the stopwatch (Space)', run: press }]));
@@ -46,7 +75,11 @@
       size="sm"
       labelText="What is copied, GB"
       placeholder="420 GB"
-      bind:value={size}
+      value={size}
+      on:input={(e) => {
+        size = String(e.detail ?? '');
+        keep();
+      }}
       invalid={reading !== null && !reading.ok}
       invalidText={reading && !reading.ok ? reading.message : ''}
     />
@@ -59,11 +92,36 @@
           timed.percent
         )}&#8239;%)</span
       >
+    {:else if stoppedAt !== undefined}<span class="small quiet"
+        >Type how much was copied, and the rate stands here.</span
+      >
     {:else}<span class="small quiet">Stop {until} ({rule}).</span>{/if}
   </p>
+  {#if stoppedAt !== undefined}
+    <p class="keep">
+      {#if timed}
+        <button type="button" onclick={() => take('write')}>Keep as a write result</button>
+        <button type="button" onclick={() => take('read')}>Keep as a read result</button>
+      {/if}
+      <button type="button" onclick={clear}>Set back to zero</button>
+    </p>
+  {/if}
 </section>
 
 <style>
+  .keep {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 8px;
+    flex-basis: 100%;
+  }
+  .keep button {
+    padding: 4px 10px;
+    border: 1px solid var(--ash-ember);
+    background: none;
+    color: var(--ash-ember);
+    cursor: pointer;
+  }
   .watch {
     display: flex;
     flex-wrap: wrap;

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { Button } from 'carbon-components-svelte';
   import { draftFrom, readDraft, withoutRow, type Draft, type Field, type FormError } from '#core/parts/form';
+  import { dropDraft, keepDraft, keptDraft } from '$lib/ui/common/drafts';
   import FieldInput from '../parts/FieldInput.svelte';
   import { refusedFields, type Refusal } from '../parts/refused';
 
@@ -17,11 +18,30 @@
     oncancel?: () => void;
     /** A word about what the record comes to, as soon as it can be read. */
     hint?: (record: Record<string, unknown>) => string;
+    /** Where what is typed is kept until it is saved. */
+    draftKey: string;
   };
-  let { fields, value, busy, saveLabel, refusedPrefix = '', onsave, oncancel, hint }: Props = $props();
+  let { fields, value, busy, saveLabel, refusedPrefix = '', onsave, oncancel, hint, draftKey }: Props = $props();
 
   // svelte-ignore state_referenced_locally
   let draft = $state<Draft>(draftFrom(fields, value));
+  let restored = $state(false);
+  $effect(() => {
+    const kept = keptDraft<Draft>(draftKey);
+    if (!kept) return;
+    draft = kept;
+    restored = true;
+  });
+  function discard(key = draftKey): void {
+    dropDraft(key);
+    draft = draftFrom(fields, value);
+    refused = {};
+    tried = restored = false;
+  }
+  function cancel(): void {
+    discard();
+    oncancel?.();
+  }
   let tried = $state(false);
   let refused = $state<Record<string, string>>({});
   const read = $derived(readDraft(fields, draft));
@@ -39,15 +59,12 @@
   async function submit(event: SubmitEvent): Promise<void> {
     event.preventDefault();
     const form = event.target as HTMLElement;
+    // By the time it is saved the record may have another version, and another key.
+    const key = draftKey;
     tried = true;
     if (Object.keys(read.errors).length === 0) {
       const failure = await onsave(read.spec);
-      if (!failure) {
-        draft = draftFrom(fields, value);
-        tried = false;
-        refused = {};
-        return;
-      }
+      if (!failure) return discard(key);
       refused = refusedFields(failure.fields, refusedPrefix);
     }
     requestAnimationFrame(() =>
@@ -57,10 +74,17 @@
   function onedit(path: string, next: Draft[string]): void {
     draft[path] = next;
     delete refused[path];
+    keepDraft(draftKey, draft);
   }
 </script>
 
 <form onsubmit={submit} novalidate>
+  {#if restored}
+    <p class="restored">
+      This is what you typed earlier and did not save.
+      <button type="button" class="link" onclick={() => discard()}>Start over</button>
+    </p>
+  {/if}
   {#each fields as field (field.key)}
     <FieldInput
       {field}
@@ -69,12 +93,12 @@
       {errors}
       assumed={{}}
       {onedit}
-      onremove={(list, row) => (draft = withoutRow(draft, list, row))}
+      onremove={(list, row) => keepDraft(draftKey, (draft = withoutRow(draft, list, row)))}
     />
   {/each}
   <div class="end">
     <Button type="submit" size="small" disabled={busy}>{saveLabel}</Button>
-    {#if oncancel}<Button kind="ghost" size="small" on:click={oncancel}>Cancel</Button>{/if}
+    {#if oncancel}<Button kind="ghost" size="small" on:click={cancel}>Cancel</Button>{/if}
     {#if hint && Object.keys(read.errors).length === 0}<span class="small quiet">{hint(read.spec)}</span>{/if}
   </div>
   {#each homeless as [path, message] (path)}<p class="error" role="alert">{message}</p>{/each}
@@ -88,6 +112,7 @@
     align-items: start;
     padding: 6px 0 14px;
   }
+  .restored,
   .end,
   .error {
     grid-column: 1 / -1;

@@ -41,19 +41,28 @@ export const keys = {
 /** What Space presses, opens or chooses by itself. */
 const PRESSABLE = 'button, a, summary, label, [role="tab"], [role="option"], [role="listbox"], [role="button"]';
 
+/**
+ * Whether the last key went into a field that was not left since: by a press elsewhere, by Tab, Escape or Enter, or by the focus going
+ * to something else. Where a page redraws what one types in, the focus is lost, and the next letters are still meant for the field.
+ */
+let inField = false;
+
+/** For the window: a press, or the focus arriving somewhere, leaves the field for good. */
+export function onleave(event: Event): void {
+  if (event.type === 'pointerdown' || !isTyping(event.target)) inField = false;
+}
+
 let pending = '';
 let pendingAt = 0;
 
 /** For the window's keydown: one key, or two in a row (`g` then a letter) within a second and a half. */
 export function onkeydown(event: KeyboardEvent): void {
-  if (
-    !setting.on ||
-    event.ctrlKey ||
-    event.metaKey ||
-    event.altKey ||
-    isTyping(event.target) ||
-    document.querySelector('.bx--modal.is-visible')
-  )
+  if (isTyping(event.target)) {
+    inField = !['Tab', 'Escape', 'Enter'].includes(event.key);
+    return;
+  }
+  if (inField && event.key.length === 1) return;
+  if (!setting.on || event.ctrlKey || event.metaKey || event.altKey || document.querySelector('.bx--modal.is-visible'))
     return;
   if (event.key === ' ' && event.target instanceof Element && event.target.closest(PRESSABLE)) return;
   if (event.key === '?') {

@@ -4,6 +4,7 @@
   import type { Draft, Field, FormError } from '#core/parts/form';
   import { PORT_PRESETS, portDraft } from '#core/parts/port-presets';
   import Term from '$lib/ui/common/Term.svelte';
+  import { withTick } from '$lib/ui/common/ticks';
   import Self from './FieldInput.svelte';
 
   type Props = {
@@ -29,6 +30,10 @@
   const label = $derived(`${field.title}${unit}${field.required ? '' : ' (optional)'}`);
   const template = $derived(assumed[path]);
   const uid = $props.id();
+  function tick(value: string, on: boolean): void {
+    const next = withTick(picked, value, on);
+    if (next !== picked) onedit(path, [...next]);
+  }
   /** The bare value of a template, where it can be taken as it is. */
   const confirmable = $derived(template?.split(' – ')[0] ?? '');
 </script>
@@ -96,11 +101,7 @@
         <Checkbox
           labelText={option.label}
           checked={picked.includes(String(option.value))}
-          on:check={(e) =>
-            onedit(
-              path,
-              e.detail ? [...picked, String(option.value)] : picked.filter((v) => v !== String(option.value))
-            )}
+          on:check={(e) => tick(String(option.value), e.detail)}
         />
       {/each}
     </div>

@@ -4,6 +4,7 @@
   import type { Drive } from '#core/parts/drive';
   import type { Enclosure } from '#core/parts/enclosure';
   import { draftFrom, readDraft, withoutRow, type Draft, type Field, type FormError } from '#core/parts/form';
+  import { dropDraft, keepDraft, keptDraft } from '$lib/ui/common/drafts';
   import FieldInput from './FieldInput.svelte';
 
   type Props = {
@@ -32,24 +33,29 @@
   let restored = $state(false);
 
   $effect(() => {
-    const kept = localStorage.getItem(draftKey);
+    const kept = keptDraft<Draft>(draftKey);
     if (!kept) return;
-    try {
-      draft = JSON.parse(kept) as Draft;
-      restored = true;
-      touched = true;
-    } catch {
-      localStorage.removeItem(draftKey);
-    }
+    draft = kept;
+    restored = true;
+    touched = true;
   });
   $effect(() => {
-    if (touched) localStorage.setItem(draftKey, JSON.stringify(draft));
+    if (touched) keepDraft(draftKey, draft);
+  });
+  /** Sections that are open: one that was opened stays so while one types in it. */
+  let opened = $state<Record<string, boolean>>({});
+  /** Refused fields that were typed in since: whether they are right now is for the next save to say. */
+  let calmed = $state<Record<string, boolean>>({});
+  $effect(() => {
+    void refused;
+    calmed = {};
   });
 
   const read = $derived(readDraft(fields, draft));
   const errors = $derived.by(() => {
     const shown: Record<string, FormError> = {};
-    for (const [path, message] of Object.entries(refused)) shown[path] = { message, suggestions: [] };
+    for (const [path, message] of Object.entries(refused))
+      if (!calmed[path]) shown[path] = { message, suggestions: [] };
     // While it is being filled in, only what was typed wrong is said; what is still empty is said on saving.
     for (const [path, error] of Object.entries(read.errors))
       if (tried || (typeof draft[path] === 'string' && draft[path] !== '')) shown[path] = error;
@@ -83,6 +89,9 @@
 
   function onedit(path: string, value: Draft[string]): void {
     draft[path] = value;
+    // A list is refused at its own path or at one of its rows; what is typed into either is looked at anew.
+    for (const wrong of Object.keys(refused))
+      if (wrong === path || wrong.startsWith(`${path}.`) || path.startsWith(`${wrong}.`)) calmed[wrong] = true;
     touched = true;
   }
   function onfill(values: Draft): void {
@@ -114,7 +123,7 @@
     onsave({ ...read.spec, ...fixed });
   }
   function discard(): void {
-    localStorage.removeItem(draftKey);
+    dropDraft(draftKey);
     draft = { ...stored };
     restored = false;
     touched = false;
@@ -140,7 +149,14 @@
       list.some((f) => path === f.key || path.startsWith(`${f.key}.`))
     )}
     {@const filled = list.filter((f) => isStated(f.key)).length}
-    <details open={wrong || undefined}>
+    <details
+      open={opened[name] ?? false}
+      ontoggle={(e) => (opened[name] = e.currentTarget.open)}
+      {@attach () => {
+        // What needs a look is shown; nothing that is open is ever closed by the page.
+        if (wrong) opened[name] = true;
+      }}
+    >
       <summary
         >{name}<span class="quiet small"
           >, {filled > 0 ? `${filled} of ${list.length} stated` : 'optional'}{wrong ? ' – needs a look' : ''}</span

@@ -62,6 +62,7 @@
   }
   function verdict(of: 'works' | 'limited' | 'check', on: boolean): void {
     const before = chosen.filters.verdicts ?? ['works', 'limited', 'check'];
+    if (before.includes(of) === on) return;
     const next = (['works', 'limited', 'check'] as const).filter((v) => (v === of ? on : before.includes(v)));
     const { verdicts: _old, ...filters } = chosen.filters;
     onchange({ ...chosen, filters: next.length === 3 || next.length === 0 ? filters : { ...filters, verdicts: next } });
@@ -120,6 +121,7 @@
       labelText="Parts at hand only"
       checked={chosen.filters.ownedOnly ?? false}
       on:check={(e) => {
+        if (e.detail === (chosen.filters.ownedOnly ?? false)) return;
         const { ownedOnly: _old, ...filters } = chosen.filters;
         onchange({ ...chosen, filters: e.detail ? { ...filters, ownedOnly: true } : filters });
       }}
@@ -127,7 +129,7 @@
     <Checkbox
       labelText="What is in a build counts as at hand"
       checked={chosen.takeApart}
-      on:check={(e) => onchange({ ...chosen, takeApart: Boolean(e.detail) })}
+      on:check={(e) => e.detail !== chosen.takeApart && onchange({ ...chosen, takeApart: e.detail })}
     />
     <p class="verdicts" role="group" aria-label="Verdicts">
       {#each [['works', 'Works'], ['limited', 'Limited'], ['check', 'Check first']] as const as [of, word] (of)}

@@ -5,11 +5,12 @@ import { buildInputSchema, choiceSchema } from '#core/build/build';
 import { observationInputSchema } from '#core/build/observation';
 import { STAGES } from '#core/build/stages';
 import { OS_LABEL } from '#core/facts/filesystems';
+import { isAhead } from '#core/parts/field';
 import { jobSchema } from '#core/parts/job';
 import { stackChoiceSchema } from '#core/stack/choice';
 import { portOf } from '#core/plan/study';
 import { buildNow, loadLibrary, planChoice } from '../../planning';
-import { Problem } from '../../problem';
+import { Problem, refuse } from '../../problem';
 import * as builds from '../../repositories/builds';
 import * as jobs from '../../repositories/jobs';
 import * as observations from '../../repositories/observations';
@@ -181,6 +182,10 @@ export const listRuns = operation({
   }
 });
 
+/** A day is judged where the reader sits: in the morning east of here it is tomorrow there, and not in the future. */
+const refuseAhead = (date: string, at: string) =>
+  refuse(isAhead(date, at.slice(0, 10)) ? [{ path: 'date', message: 'lies in the future' }] : []);
+
 export const createRun = operation({
   method: 'post',
   path: `${CRATE}/builds/{buildId}/runs`,
@@ -193,8 +198,7 @@ export const createRun = operation({
   handle: async ({ db, params, body, by, at }) => {
     const { crateId, buildId } = params;
     const build = await builds.getBuild(db, { crate_id: crateId, id: buildId });
-    if (body.date > at.slice(0, 10))
-      throw new Problem('bad-input', 'date: lies in the future.', [{ path: 'date', message: 'lies in the future' }]);
+    refuseAhead(body.date, at);
     const now = buildNow(await loadLibrary(db, crateId, [build.choice]), build);
     const alarms = checkPairResults(body.results, now.snapshot, now.report);
     const stopping = blocking(alarms, body.accepted);
@@ -264,8 +268,7 @@ export const createObservation = operation({
   status: 201,
   handle: async ({ db, params, body, by, at }) => {
     const build = await builds.getBuild(db, { crate_id: params.crateId, id: params.buildId });
-    if (body.date > at.slice(0, 10))
-      throw new Problem('bad-input', 'date: lies in the future.', [{ path: 'date', message: 'lies in the future' }]);
+    refuseAhead(body.date, at);
     return observations.createObservation(db, { ...params, tag: build.tag, observation: body, by, at });
   }
 });

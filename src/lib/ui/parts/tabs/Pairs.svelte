@@ -41,6 +41,7 @@
     {busy}
     saveLabel={editing ? 'Save the pair' : 'Note the pair'}
     refusedPrefix={editing ? 'pair.' : ''}
+    draftKey="draft:{crateId}:pair:{editing?.id ?? bridge ?? drive}"
     {onsave}
     {...editing ? { oncancel: () => (editing = null) } : {}}
   />

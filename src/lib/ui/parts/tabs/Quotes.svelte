@@ -81,6 +81,7 @@
     saveLabel={editing ? 'Save the quote' : 'Note the quote'}
     refusedPrefix={editing ? 'quote.' : ''}
     hint={landed}
+    draftKey="draft:{part.id}:quote:{editing?.id ?? 'new'}"
     {onsave}
     {...editing ? { oncancel: () => (editing = null) } : {}}
   />

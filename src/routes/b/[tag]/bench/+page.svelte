@@ -13,6 +13,7 @@
   import Figure from '$lib/ui/common/Figure.svelte';
   import Lane from '$lib/ui/common/Lane.svelte';
   import { ruleName, schoolChoice } from '#core/facts/schools';
+  import type { TimedCopy } from '$lib/ui/bench/timed-copy';
   import Stopwatch from '$lib/ui/bench/Stopwatch.svelte';
   import { notices } from '$lib/ui/frame/notices.svelte';
 
@@ -30,6 +31,7 @@
 
   let refused = $state<{ fields: Record<string, string>; alarms: Alarm[] }>({ fields: {}, alarms: [] });
   let busy = $state(false);
+  let timed = $state.raw<TimedCopy>();
 
   /** @returns whether it was kept */
   async function onsave(input: RunInput): Promise<boolean> {
@@ -132,6 +134,8 @@
         ? 'when the last byte is down: the volume shows all of it'
         : 'at the system’s signal, every time the same one'}
       rule={ruleName('stop-watch', data.crate.houseRules)}
+      keptUnder="stopwatch:{data.build.id}"
+      onkeep={(copy) => (timed = copy)}
     />
   {/if}
   <div class="columns">
@@ -145,6 +149,8 @@
         {busy}
         {onsave}
         draftKey="draft:run:{data.build.id}"
+        {timed}
+        ontaken={() => (timed = undefined)}
       />
     </section>
     <section>

@@ -54,10 +54,17 @@
     }
   }
   async function choose(event: Event): Promise<void> {
-    const chosen = (event.target as HTMLInputElement).files?.[0];
+    const input = event.target as HTMLInputElement;
+    const chosen = input.files?.[0];
     if (!chosen) return;
     file = { name: chosen.name, text: await chosen.text(), format: /\.json$/i.test(chosen.name) ? 'json' : 'csv' };
+    // A file of the same name is a new choice too: it may have been mended meanwhile.
+    input.value = '';
+    const before = preview;
     await look();
+    // The same headings mean the same columns: what was assigned to them stays.
+    if (before && preview && before.headings.length > 0 && String(before.headings) === String(preview.headings))
+      if (String(before.mapping) !== String(preview.mapping)) await look(before.mapping);
   }
   async function start(): Promise<void> {
     busy = true;
@@ -82,7 +89,8 @@
     void invalidateAll();
   }
   async function openBundle(event: Event): Promise<void> {
-    const chosen = (event.target as HTMLInputElement).files?.[0];
+    const input = event.target as HTMLInputElement;
+    const chosen = input.files?.[0];
     if (!chosen) return;
     let bundle: unknown;
     try {

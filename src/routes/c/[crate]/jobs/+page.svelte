@@ -6,6 +6,7 @@
   import type { Job } from '#core/parts/job';
   import { changesOf } from '$lib/client/change';
   import { send, type Changed } from '$lib/client/api';
+  import { dropDraft, keptDraft } from '$lib/ui/common/drafts';
   import { saved } from '$lib/client/undo';
   import RecordForm from '$lib/ui/common/RecordForm.svelte';
   import Wide from '$lib/ui/common/Wide.svelte';
@@ -16,14 +17,25 @@
   const change = $derived(changesOf(data.crate.id));
   /** What is being added: a template's job, a copy, or an empty one. */
   let adding = $state.raw<Partial<Job>>();
+  const draftKey = $derived(`draft:${data.crate.id}:job:new`);
+  $effect(() => {
+    // What was begun and not saved is open again; Cancel and Start over forget it.
+    if (keptDraft(draftKey)) adding = {};
+  });
   let busy = $state(false);
   let deleting = $state.raw<(typeof data.jobs)[number]>();
 
+  /** A template takes the place of what was typed before. */
+  function begin(job: Partial<Job>): void {
+    dropDraft(draftKey);
+    adding = job;
+  }
   async function add(spec: Record<string, unknown>) {
     busy = true;
     const answer = await send<Changed>('POST', api, { spec });
     busy = false;
     if (!answer.ok) return answer.failure;
+    dropDraft(draftKey);
     saved(
       `Added the job ${String(spec.name)}.`,
       data.crate.id,
@@ -58,7 +70,7 @@
       <p class="begin">
         Begin from
         {#each JOB_TEMPLATES as template (template.id)}
-          <button type="button" class="link" title={template.about} onclick={() => (adding = template.job)}
+          <button type="button" class="link" title={template.about} onclick={() => begin(template.job)}
             >{template.title}</button
           >
         {/each}
@@ -70,6 +82,7 @@
           {busy}
           saveLabel="Add this job"
           refusedPrefix="spec."
+          {draftKey}
           onsave={add}
           oncancel={() => (adding = undefined)}
         />
@@ -87,7 +100,7 @@
       <ol>
         {#each JOB_TEMPLATES as template (template.id)}
           <li>
-            <button type="button" class="link" onclick={() => (adding = template.job)}>{template.title}</button>:
+            <button type="button" class="link" onclick={() => begin(template.job)}>{template.title}</button>:
             {template.about.toLowerCase()}
           </li>
         {/each}

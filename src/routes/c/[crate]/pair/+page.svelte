@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { tick, untrack } from 'svelte';
   import { aKind } from '#core/parts/kinds';
   import { Button, Modal, TextInput } from 'carbon-components-svelte';
   import { goto, replaceState } from '$app/navigation';
@@ -7,6 +8,7 @@
   import type { Choice } from '#core/build/build';
   import { send } from '$lib/client/api';
   import { saved } from '$lib/client/undo';
+  import { dropDraft, keepDraft, keptDraft } from '$lib/ui/common/drafts';
   import { AroundChoice } from '$lib/client/what-if.svelte';
   import { measuredByPort } from '$lib/ui/pair/measured';
   import PairStation from '$lib/ui/pair/PairStation.svelte';
@@ -26,9 +28,19 @@
   $effect(() => around.ask(data.library, choice));
   $effect(() => () => around.stop());
 
+  const draftKey = $derived(`draft:${data.crate.id}:pair`);
+  $effect(() => {
+    // Opened without a choice in the address: the one that was left here last is there again.
+    if (untrack(() => choiceToQuery(choice)) !== '') return;
+    const kept = keptDraft<string>(draftKey);
+    if (kept) void tick().then(() => onchange(choiceFromQuery(new URLSearchParams(kept))));
+  });
   function onchange(next: Partial<Choice>): void {
     choice = next;
-    replaceState(`?${choiceToQuery(next)}`, {});
+    const query = choiceToQuery(next);
+    if (query === '') dropDraft(draftKey);
+    else keepDraft(draftKey, query);
+    replaceState(`?${query}`, {});
   }
   function ask(): void {
     const drive = choice.driveId && data.library.drive.get(choice.driveId)?.name;
@@ -51,6 +63,7 @@
       return;
     }
     open = false;
+    dropDraft(draftKey);
     saved(
       `Saved as ${answer.data.tag}.`,
       data.crate.id,
@@ -87,6 +100,9 @@
     rulesHref="/c/{data.crate.slug}/house-rules"
   >
     {#snippet head({ report })}
+      {#if choiceToQuery(choice) !== ''}<Button kind="ghost" size="field" on:click={() => onchange({})}
+          >Start over</Button
+        >{/if}
       <Button size="field" disabled={report === null} on:click={ask}>Save as build</Button>
     {/snippet}
   </PairStation>

@@ -147,6 +147,7 @@
         value={{ from: 'USD', date: data.today }}
         {busy}
         saveLabel="Note the rate"
+        draftKey="draft:{data.crate.id}:rate"
         onsave={addRate}
       />
       <ul>

@@ -4,6 +4,8 @@
   import { compareLog } from '#core/simulate/thermal-log';
   import { PLACES, readPastedLog, temperatureLogSchema, type Place, type TemperatureLog } from '#core/thermal/log';
   import { changesOf } from '$lib/client/change';
+  import { dayHere } from '$lib/ui/common/day-here';
+  import { dropDraft, keepDraft, keptDraft } from '$lib/ui/common/drafts';
   import Figure from '$lib/ui/common/Figure.svelte';
   import StateMark from '$lib/ui/common/StateMark.svelte';
   import Wide from '$lib/ui/common/Wide.svelte';
@@ -39,6 +41,27 @@
   let note = $state('');
   let busy = $state(false);
   let refused = $state<Record<string, string>>({});
+  const draftKey = $derived(`draft:log:${data.build.id}`);
+  type Typed = {
+    place: Place;
+    work: TemperatureLog['work'];
+    mbps: number | null;
+    ambient: number | null;
+    idle: number | null;
+    text: string;
+    note: string;
+  };
+  let ready = $state(false);
+  $effect(() => {
+    const kept = keptDraft<Typed>(draftKey);
+    if (kept) ({ place, work, mbps, ambient, idle, text, note } = kept);
+    date = dayHere();
+    ready = true;
+  });
+  $effect(() => {
+    const typed: Typed = { place, work, mbps, ambient, idle, text, note };
+    if (ready && (text.trim() !== '' || note.trim() !== '')) keepDraft(draftKey, typed);
+  });
   const pasted = $derived(readPastedLog(text));
   const usualRate = $derived(
     Math.round(
@@ -77,6 +100,7 @@
     if (failure) return;
     text = '';
     note = '';
+    dropDraft(draftKey);
   }
   async function remove(id: string, version: number): Promise<void> {
     await change('DELETE', `${path}/${id}`, { version }, 'The temperature log is deleted.');

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { withTick } from '$lib/ui/common/ticks';
   import Wide from '$lib/ui/common/Wide.svelte';
   import { Button, Checkbox, Modal, Search, Select, SelectItem } from 'carbon-components-svelte';
   import { invalidateAll } from '$app/navigation';
@@ -33,8 +34,9 @@
   );
   const columns = $derived(all.filter((c) => c.id === 'name' || !hidden.includes(c.id)));
   function show(id: string, on: boolean): void {
-    const next = on ? hidden.filter((h) => h !== id) : [...hidden, id];
-    chosen = { kind: data.kind, hidden: next };
+    const next = withTick(hidden, id, !on);
+    if (next === hidden) return;
+    chosen = { kind: data.kind, hidden: [...next] };
     document.cookie = `columns-${data.kind}=${next.join(',') || 'none'}; path=/; max-age=34560000; samesite=lax`;
   }
 

@@ -87,6 +87,7 @@
         {busy}
         saveLabel="Save the job"
         refusedPrefix="spec."
+        draftKey="draft:{data.job.id}:{data.job.version}"
         onsave={save}
         oncancel={() => (editing = false)}
       />

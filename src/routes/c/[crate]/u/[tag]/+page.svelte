@@ -62,6 +62,7 @@
       {busy}
       saveLabel="Save the unit"
       refusedPrefix="unit."
+      draftKey="draft:{data.row.id}:{data.row.version}"
       {onsave}
       oncancel={() => (editing = false)}
     />
