@@ -28,12 +28,19 @@ export default defineConfig({
   },
   // A restore replaces what the other tests use, and faults stop their database: they come last, each alone.
   projects: [
-    { name: 'journeys', testIgnore: ['**/faults.e2e.ts', '**/backup.e2e.ts'] },
+    // Before anything is changed: every page as the demo ships it.
+    { name: 'walk', testMatch: '**/walk.e2e.ts' },
+    {
+      name: 'journeys',
+      testIgnore: ['**/walk.e2e.ts', '**/faults.e2e.ts', '**/backup.e2e.ts'],
+      dependencies: ['walk']
+    },
     { name: 'backup', testMatch: '**/backup.e2e.ts', dependencies: ['journeys'] },
     { name: 'faults', testMatch: '**/faults.e2e.ts', dependencies: ['journeys', 'backup'] }
   ],
   webServer: {
-    command: 'node scripts/start.mjs',
+    // What it writes as an error is kept for the walk to look at; `exec`, so that the signal reaches it.
+    command: 'mkdir -p .cache && exec node scripts/start.mjs 2> .cache/e2e-errors.log',
     url: `http://127.0.0.1:${port}/api/health`,
     timeout: 180_000,
     reuseExistingServer: false,

@@ -61,12 +61,37 @@ export const errorSchema = z.strictObject({
   })
 });
 
+/** Bytes and time for which the rest of a refused body is still read. */
+const DRAIN = { bytes: 64_000_000, ms: 15_000 };
+
+/**
+ * Reads the rest of a refused body and forgets it: whoever is still sending would see a broken connection instead of the sentence
+ * that says why. What goes on for too long is cut off.
+ */
+async function drain(reader: ReadableStreamDefaultReader<Uint8Array> | undefined): Promise<void> {
+  if (!reader) return;
+  const until = Date.now() + DRAIN.ms;
+  try {
+    for (let size = 0; size < DRAIN.bytes && Date.now() < until; ) {
+      const { done, value } = await reader.read();
+      if (done) return;
+      size += value.length;
+    }
+    await reader.cancel();
+  } catch {
+    // the sender has gone
+  }
+}
+
 /** Reads a JSON body, refusing other types and too much of it, without holding more than the limit in memory. */
 async function readJson(request: Request, limit: number): Promise<unknown> {
   const type = (request.headers.get('content-type') ?? '').split(';')[0]!.trim().toLowerCase();
   if (type !== 'application/json') throw new Problem('wrong-type', 'Send application/json.');
   const tooLarge = () => new Problem('too-large', `The body is larger than ${limit / 1e6} MB.`);
-  if (Number(request.headers.get('content-length') ?? 0) > limit) throw tooLarge();
+  if (Number(request.headers.get('content-length') ?? 0) > limit) {
+    void drain(request.body?.getReader());
+    throw tooLarge();
+  }
   const chunks: Uint8Array[] = [];
   let size = 0;
   const reader = request.body?.getReader();
@@ -75,7 +100,7 @@ async function readJson(request: Request, limit: number): Promise<unknown> {
     if (done) break;
     size += value.length;
     if (size > limit) {
-      await reader.cancel();
+      void drain(reader);
       throw tooLarge();
     }
     chunks.push(value);

@@ -9,7 +9,7 @@ import { simulatePairCheck } from '#core/simulate/pair-check';
 import { writing } from '../db/writing';
 import { loadLibrary, planInputFor } from '../planning';
 import { createBuild } from '../repositories/builds';
-import { chooseRules, createCrate, getCrate, removeCrate, type Crate } from '../repositories/crates';
+import { chooseRules, createCrate, demoCrates, getCrate, hasCrates, removeCrate, type Crate } from '../repositories/crates';
 import { createJob } from '../repositories/jobs';
 import { createModel, setTarget } from '../repositories/models';
 import { createQuote } from '../repositories/quotes';
@@ -258,7 +258,7 @@ async function seedDemo(db: Knex, at: string): Promise<Crate> {
 
 /** The demo crate, made once, on a database that has no crate yet. One transaction: all of it or nothing. */
 export async function seedOnce(db: Knex, at: string): Promise<void> {
-  if (await db('crates').first('id')) return;
+  if (await hasCrates(db)) return;
   await writing(db, null, (trx) => seedDemo(trx, at));
 }
 
@@ -266,7 +266,7 @@ export async function seedOnce(db: Knex, at: string): Promise<void> {
 export async function resetDemo(db: Knex, at: string): Promise<Crate> {
   return writing(db, null, async (trx) => {
     // Also one that was deleted: it holds the ids that the demo keeps.
-    for (const id of (await trx('crates').where({ demo: true }).pluck('id')) as string[]) await removeCrate(trx, id);
+    for (const id of await demoCrates(trx)) await removeCrate(trx, id);
     return seedDemo(trx, at);
   });
 }

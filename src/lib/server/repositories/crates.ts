@@ -37,6 +37,12 @@ export async function listCrates(db: Knex): Promise<Crate[]> {
   ).map(fromRow);
 }
 
+/** Whether there is any crate, deleted ones included. */
+export const hasCrates = async (db: Knex): Promise<boolean> => (await db('crates').first('id')) !== undefined;
+
+/** The ids of demo crates, deleted ones included. */
+export const demoCrates = async (db: Knex): Promise<string[]> => db('crates').where({ demo: true }).pluck('id');
+
 /** @throws Problem `not-found` */
 export async function getCrate(db: Knex, key: { id: string } | { slug: string }): Promise<Crate> {
   const row = await db('crates').where(key).whereNull('deleted_at').first();

@@ -131,7 +131,7 @@
       checked={chosen.takeApart}
       on:check={(e) => e.detail !== chosen.takeApart && onchange({ ...chosen, takeApart: e.detail })}
     />
-    <p class="verdicts" role="group" aria-label="Verdicts">
+    <div class="verdicts" role="group" aria-label="Verdicts">
       {#each [['works', 'Works'], ['limited', 'Limited'], ['check', 'Check first']] as const as [of, word] (of)}
         <Checkbox
           labelText={word}
@@ -139,7 +139,7 @@
           on:check={(e) => verdict(of, Boolean(e.detail))}
         />
       {/each}
-    </p>
+    </div>
   </fieldset>
 
   <fieldset>
