@@ -3,23 +3,35 @@ import { database } from '$lib/server/db';
 import { problemOf } from '$lib/server/db/errors';
 import { migrate } from '$lib/server/db/migrations';
 import { seedOnce } from '$lib/server/demo/seed';
+import { forgetUnusedContents } from '$lib/server/repositories/contents';
 import { purgeDeleted } from '$lib/server/repositories/crates';
+import { forgetTasks } from '$lib/server/repositories/task-rows';
+import { dropUploads } from '$lib/server/uploads';
+import type { Knex } from 'knex';
 
 /** Before the first request: the database is brought up to date, and gets the demo crate if it has none. */
 export const init: ServerInit = async () => {
   const db = database();
+  await dropUploads();
   await migrate(db);
   await seedOnce(db, new Date().toISOString());
   const purge = () =>
-    purgeDeleted(db, new Date().toISOString()).catch((error: unknown) => {
+    tidy(db).catch((error: unknown) => {
       if (!problemOf(error)) console.error(error);
     });
   await purge();
   setInterval(() => void purge(), PURGE_EVERY_MS).unref();
 };
 
-/** How often crates whose week is over are looked for. */
+/** How often what is over is looked for. */
 const PURGE_EVERY_MS = 3_600_000;
+
+/** Crates whose week is over, contents that nothing names any more, tasks that ended long ago. */
+async function tidy(db: Knex): Promise<void> {
+  await purgeDeleted(db, new Date().toISOString());
+  await forgetUnusedContents(db);
+  await forgetTasks(db);
+}
 
 const WRITES = new Set(['POST', 'PUT', 'PATCH', 'DELETE']);
 

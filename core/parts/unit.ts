@@ -8,7 +8,10 @@ export type UnitState = (typeof UNIT_STATES)[number];
 export const unitSchema = z.strictObject({
   id: id().optional(),
   modelId: id(),
-  tag: text('Tag', 20),
+  // Its page has it in its address, in which dots alone mean another page.
+  tag: text('Tag', 20)
+    .refine((tag) => tag !== '.' && tag !== '..', 'cannot be dots alone')
+    .meta({ title: 'Tag' }),
   serial: text('Serial number', 80).optional(),
   capacityBytes: z.number().int().min(1).max(2e14).meta({ title: 'Exact capacity', unit: 'B' }).optional(),
   firmware: text('Firmware', 80).optional(),

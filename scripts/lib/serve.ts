@@ -69,9 +69,11 @@ delete process.env.ORIGIN;
 Object.assign(process.env, {
   DATABASE_URL: databaseUrl ?? database!.url,
   PROTOCOL_HEADER: 'x-forwarded-proto',
-  BODY_SIZE_LIMIT: '512M',
+  // Each operation has a limit of its own.
+  BODY_SIZE_LIMIT: 'Infinity',
   ASH_CRATE_DATA: dataDir,
   ASH_CRATE_WORKER: join(root, 'build', 'worker', 'worker.mjs'),
+  ASH_CRATE_ARCHIVE_WORKER: join(root, 'build', 'worker', 'archive.mjs'),
   NODE_ENV: 'production'
 });
 const built = (await import(pathToFileURL(join(root, 'build', 'handler.js')).href)) as { handler: Handler };

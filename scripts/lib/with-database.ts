@@ -15,7 +15,7 @@ export async function withDatabase<T>(work: (db: Knex, dataDir: string) => Promi
   mkdirSync(dataDir, { recursive: true });
   const running = databaseUrl ?? runningIn(dataDir);
   const own = running && (await answers(running)) ? undefined : await startDatabase(dataDir);
-  const db = connect(own?.url ?? running!);
+  const db = connect(own?.url ?? running!, { patient: true });
   try {
     await migrate(db);
     return await work(db, dataDir);

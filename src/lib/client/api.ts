@@ -12,23 +12,24 @@ export type Answer<T> = { ok: true; data: T } | { ok: false; failure: Failure };
 /** What a change answers with; `group` takes it back. */
 export type Changed = { id: string; version: number; group: string; tag?: string };
 
+/** Sends a file as it is, however large: the browser reads it while it goes. */
+export const sendFile = <T>(path: string, file: File): Promise<Answer<T>> =>
+  request(path, { method: 'POST', headers: { 'content-type': typeOf(file) }, body: file });
+
+const typeOf = (file: File) => (/\.json$/i.test(file.name) ? 'application/json' : 'application/gzip');
+
 /** Sends JSON to this server. Every failure comes back as a value with a sentence to show; nothing is thrown. */
-export async function send<T = Changed>(
-  method: 'POST' | 'PUT' | 'DELETE',
-  path: string,
-  body: unknown
-): Promise<Answer<T>> {
+export const send = <T = Changed>(method: 'POST' | 'PUT' | 'DELETE', path: string, body: unknown): Promise<Answer<T>> =>
+  request(path, { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
+
+async function request<T>(path: string, init: RequestInit): Promise<Answer<T>> {
   const fail = (status: number, code: string, message: string): Answer<T> => ({
     ok: false,
     failure: { status, code, message, fields: [], details: {} }
   });
   let response: Response;
   try {
-    response = await fetch(path, {
-      method,
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify(body)
-    });
+    response = await fetch(path, init);
   } catch {
     return fail(0, 'offline', 'Ash Crate is not answering. What you typed is still here; try again when it is back.');
   }

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { Button, TextInput } from 'carbon-components-svelte';
   import { goto } from '$app/navigation';
-  import { send } from '$lib/client/api';
+  import { sendFile } from '$lib/client/api';
   import { Task, type TaskState } from '$lib/client/task.svelte';
   import TaskProgress from '$lib/ui/common/TaskProgress.svelte';
   import Frame from '$lib/ui/frame/Frame.svelte';
@@ -28,10 +28,7 @@
     if (!file) return;
     problem = '';
     busy = true;
-    const bytes = new Uint8Array(await file.arrayBuffer());
-    let binary = '';
-    for (let i = 0; i < bytes.length; i += 32_768) binary += String.fromCharCode(...bytes.subarray(i, i + 32_768));
-    const answer = await send<TaskState>('POST', '/api/restore', { content: btoa(binary), confirm: WORDS });
+    const answer = await sendFile<TaskState>(`/api/restore?confirm=${encodeURIComponent(WORDS)}`, file);
     busy = false;
     if (answer.ok) task.follow(answer.data);
     else problem = answer.failure.message;

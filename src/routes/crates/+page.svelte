@@ -164,7 +164,7 @@
   {:else if deleting}
     <p>
       It disappears with its parts, builds, results and files. You can bring it back for {data.keptDays} days, here on this
-      page. To keep a copy, <a href="/api/crates/{deleting.id}/bundle" download>download it as a bundle</a> first.
+      page. To keep a copy, <a href="/api/crates/{deleting.id}/bundle?form=lines" download>download it as a bundle</a> first.
     </p>
   {/if}
 </Modal>

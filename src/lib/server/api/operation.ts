@@ -3,9 +3,11 @@ import { z } from 'zod';
 import { text } from '#core/parts/field';
 import { database } from '../db';
 import { problemOf } from '../db/errors';
+import { fieldsOf } from './fields';
 import { checkedJson, oddText } from './json';
 import { getCrate } from '../repositories/crates';
-import { Problem, type FieldProblem } from '../problem';
+import { Problem } from '../problem';
+import { keepUpload, type Upload } from '../uploads';
 import type { Knex } from 'knex';
 
 /** A body larger than this is refused while it is still coming in, unless its operation takes files. */
@@ -27,6 +29,8 @@ export type Operation<P extends z.ZodType, Q extends z.ZodType, B extends z.ZodT
   hidden?: boolean;
   /** Bytes of body it takes, where that is more than usual. */
   bodyLimit?: number;
+  /** Types of content that it takes as a stream, kept in a file, beside JSON; `upload` is that file, JSON too. */
+  streams?: readonly string[];
   /** The type of what it gives where that is no JSON; `handle` then makes the whole answer. */
   produces?: string;
   handle(context: {
@@ -37,6 +41,7 @@ export type Operation<P extends z.ZodType, Q extends z.ZodType, B extends z.ZodT
     by: string;
     at: string;
     request: Request;
+    upload?: Upload;
   }): Promise<z.input<R> | Response>;
 };
 
@@ -61,6 +66,12 @@ export const errorSchema = z.strictObject({
   })
 });
 
+/** The largest archive that is taken as a stream. */
+const STREAM_LIMIT = 64e9;
+
+const contentType = (request: Request): string =>
+  (request.headers.get('content-type') ?? '').split(';')[0]!.trim().toLowerCase();
+
 /** Bytes and time for which the rest of a refused body is still read. */
 const DRAIN = { bytes: 64_000_000, ms: 15_000 };
 
@@ -72,7 +83,7 @@ async function drain(reader: ReadableStreamDefaultReader<Uint8Array> | undefined
   if (!reader) return;
   const until = Date.now() + DRAIN.ms;
   try {
-    for (let size = 0; size < DRAIN.bytes && Date.now() < until; ) {
+    for (let size = 0; size < DRAIN.bytes && Date.now() < until;) {
       const { done, value } = await reader.read();
       if (done) return;
       size += value.length;
@@ -85,8 +96,7 @@ async function drain(reader: ReadableStreamDefaultReader<Uint8Array> | undefined
 
 /** Reads a JSON body, refusing other types and too much of it, without holding more than the limit in memory. */
 async function readJson(request: Request, limit: number): Promise<unknown> {
-  const type = (request.headers.get('content-type') ?? '').split(';')[0]!.trim().toLowerCase();
-  if (type !== 'application/json') throw new Problem('wrong-type', 'Send application/json.');
+  if (contentType(request) !== 'application/json') throw new Problem('wrong-type', 'Send application/json.');
   const tooLarge = () => new Problem('too-large', `The body is larger than ${limit / 1e6} MB.`);
   if (Number(request.headers.get('content-length') ?? 0) > limit) {
     void drain(request.body?.getReader());
@@ -114,21 +124,6 @@ function checkedQuery(query: URLSearchParams): Record<string, string> {
   const odd = oddText(given);
   if (odd) throw new Problem('bad-input', `${odd.path} ${odd.message}.`, [odd]);
   return given;
-}
-
-/** Zod's issues as the contract's fields: the path with dots, the message in one sentence. */
-export function fieldsOf(error: z.ZodError): FieldProblem[] {
-  return flatten(error.issues, []).slice(0, 100);
-}
-
-/** Where a value may have several shapes, the last shape is the one in full; its problems say more than "matches none". */
-function flatten(issues: readonly z.core.$ZodIssue[], above: readonly PropertyKey[]): FieldProblem[] {
-  return issues.flatMap((issue) => {
-    const path = [...above, ...issue.path];
-    const inner = issue.code === 'invalid_union' ? issue.errors.at(-1) : undefined;
-    if (inner && inner.length > 0) return flatten(inner, path);
-    return [{ path: path.map(String).join('.'), message: issue.message }];
-  });
 }
 
 function parse<T extends z.ZodType>(schema: T, value: unknown): z.output<T> {
@@ -168,6 +163,17 @@ export function writerOf(cookie: string | undefined): string {
   return text('Name', 60).safeParse(name).success ? name : 'this machine';
 }
 
+/** Keeps a body that may be large in a file. A small one in JSON goes the same way. */
+async function receive(request: Request, op: AnyOperation): Promise<Upload> {
+  const type = contentType(request);
+  const streamed = op.streams!.includes(type);
+  if (!streamed && type !== 'application/json')
+    throw new Problem('wrong-type', `Send ${['application/json', ...op.streams!].join(' or ')}.`);
+  const length = Number(request.headers.get('content-length') ?? 0);
+  const limit = streamed ? STREAM_LIMIT : (op.bodyLimit ?? BODY_LIMIT);
+  return keepUpload(request.body, { type, length, limit });
+}
+
 /** A request handler for one operation: parse, do, answer; every failure mapped here and nowhere else. */
 export function serve(op: AnyOperation): (event: RequestEvent) => Promise<Response> {
   return async ({ request, params, url, cookies }) => {
@@ -176,14 +182,16 @@ export function serve(op: AnyOperation): (event: RequestEvent) => Promise<Respon
       const parsed = op.params ? parse(op.params, params) : undefined;
       const { crateId } = (parsed ?? {}) as { crateId?: string };
       if (crateId !== undefined && !op.hidden) await getCrate(db, { id: crateId });
+      const upload = op.streams ? await receive(request, op) : undefined;
       const context = {
         db,
         params: parsed,
         query: op.query ? parse(op.query, checkedQuery(url.searchParams)) : undefined,
-        body: op.body ? parse(op.body, await readJson(request, op.bodyLimit ?? BODY_LIMIT)) : undefined,
+        body: op.body && !upload ? parse(op.body, await readJson(request, op.bodyLimit ?? BODY_LIMIT)) : undefined,
         by: writerOf(cookies.get(WRITER)),
         at: new Date().toISOString(),
-        request
+        request,
+        ...(upload ? { upload } : {})
       };
       const answer = await op.handle(context);
       return answer instanceof Response ? answer : json(answer, { status: op.status ?? 200 });

@@ -45,19 +45,15 @@ export async function raiseCounter(db: Knex, name: string, value: number): Promi
   ]);
 }
 
-/** Lists in which the same thing twice has a meaning: two layers of one pad. */
-const MAY_DOUBLE = new Set(['layers']);
+/** Lists that are filled in with ticks. In others the same thing twice has a meaning: the two ends of a cable, two layers of one pad. */
+const TICKED = new Set(['modes', 'protocols', 'morePlugs', 'm2LengthsMm', 'm2Keys', 'purposes']);
 
-/** A value with every list of choices in it rid of doubles. */
-export function withoutDoubles<T>(value: T): T {
-  if (Array.isArray(value)) {
-    const plain = value.every((entry) => entry === null || typeof entry !== 'object');
-    return (plain ? [...new Set(value)] : value.map(withoutDoubles)) as T;
-  }
+/** A value with its lists of ticks, however deep, rid of doubles. */
+export function withoutDoubles<T>(value: T, key = ''): T {
+  if (Array.isArray(value))
+    return (TICKED.has(key) ? [...new Set(value)] : value.map((inner: unknown) => withoutDoubles(inner))) as T;
   if (value === null || typeof value !== 'object') return value;
-  return Object.fromEntries(
-    Object.entries(value).map(([key, inner]) => [key, MAY_DOUBLE.has(key) ? inner : withoutDoubles(inner)])
-  ) as T;
+  return Object.fromEntries(Object.entries(value).map(([name, inner]) => [name, withoutDoubles(inner, name)])) as T;
 }
 
 const CHOICES = [

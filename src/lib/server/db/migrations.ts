@@ -257,7 +257,12 @@ export const MIGRATIONS: readonly Migration[] = [
   {
     // Contents are put in place before the rows that refer to them while a backup is restored; the crate may come after them.
     name: '024-files-first',
-    up: (db) => db.schema.alterTable('files', (table) => void table.dropForeign(['crate_id']))
+    // When a content was last put there (ms since 1970) tells what is about to be named from what nothing names any more.
+    up: (db) =>
+      db.schema.alterTable('files', (table) => {
+        table.dropForeign(['crate_id']);
+        table.bigInteger('added_at').unsigned().notNullable().defaultTo(0);
+      })
   },
   {
     // Long pieces of work, so that they are known after the process that did them has ended. `result` and `error` are JSON.
@@ -276,6 +281,7 @@ export const MIGRATIONS: readonly Migration[] = [
         reference(table, 'owner').notNullable();
         // ms since 1970: whoever works on it renews the lease; one that ran out belongs to a process that has ended.
         table.bigInteger('lease_until').unsigned().notNullable();
+        table.bigInteger('watched_at').unsigned().notNullable().defaultTo(0);
         table.bigInteger('changed_at').unsigned().notNullable().index();
       })
   }

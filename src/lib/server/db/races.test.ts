@@ -4,6 +4,7 @@ import { aDrive } from '../../../../tests/parts';
 import { freshDatabase } from '../../../../tests/fresh-database';
 import { problemCode as code } from '../../../../tests/problem-code';
 import { runImport } from '../exchange/import';
+import { unwatched as work } from '../work';
 import { connect } from './connection';
 import { undo } from './undo';
 import { createBuild, deleteBuild, listBuilds } from '../repositories/builds';
@@ -16,7 +17,6 @@ import { planned } from '../../../../tests/planned-build';
 
 const at = '2026-11-23T12:00:00.000Z';
 const who = { by: 'test', at };
-const work = { report: async () => {}, signal: new AbortController().signal };
 let db: Knex;
 let url: string;
 let drop: () => Promise<void>;

@@ -1,14 +1,13 @@
 import type { Knex } from 'knex';
 import { diskFullSentence, freeBytes, RESERVE_BYTES } from '../disk';
 import { notFound, Problem } from '../problem';
-import { busy, isDeadlock, isLockWait, problemOf } from './errors';
+import { busy, isDeadlock, problemOf } from './errors';
+import { keepWritersOut, shareWithRestore } from './locks';
 
 /** How often a write is done again that the database ended because two waited for each other. */
 const ATTEMPTS = 8;
 /** How long a writer waits for those before it in the same crate, ms. */
 const PATIENCE_MS = 30_000;
-
-const PAUSED = 'Everything is being replaced from a backup just now. Nothing was changed; try again in a few seconds.';
 
 /** Writers of one crate in this process, one after the other, so that those who wait hold no connection meanwhile. */
 const queues = new Map<string, Promise<unknown>>();
@@ -48,20 +47,21 @@ async function inTurn<T>(key: string, work: () => Promise<T>): Promise<T> {
  * @param crateId the crate that is written to; null for what concerns no single crate
  * @param options.hidden whether the crate may be one that was deleted
  * @param options.queue whom it waits for in this process, where that is not everybody who writes to the crate
+ * @param options.alone whether it keeps every other writer out itself
  * @throws Problem `not-found` without such a crate; `busy` while a backup is being restored; `disk-full`
  */
 export async function writing<T>(
   db: Knex,
   crateId: string | null,
   work: (trx: Knex.Transaction) => Promise<T>,
-  options: { hidden?: boolean; queue?: string } = {}
+  options: { hidden?: boolean; queue?: string; alone?: boolean } = {}
 ): Promise<T> {
   if (db.isTransaction) return work(db as Knex.Transaction);
   const free = freeBytes();
   if (free !== undefined && free < RESERVE_BYTES) throw new Problem('disk-full', diskFullSentence({ free }));
   const once = () =>
     db.transaction(async (trx) => {
-      await shareWithRestore(trx);
+      await (options.alone ? keepWritersOut(trx) : shareWithRestore(trx));
       if (crateId !== null) await lockCrate(trx, crateId, options.hidden ?? false);
       return work(trx);
     });
@@ -75,20 +75,6 @@ export async function writing<T>(
       }
     }
   });
-}
-
-/** Holds the name that a restore holds alone. It is not waited for: a restore can take minutes. */
-async function shareWithRestore(trx: Knex.Transaction): Promise<void> {
-  try {
-    await trx.raw("select name from locks where name = 'writing' lock in share mode nowait");
-  } catch (error) {
-    throw isLockWait(error) ? busy(PAUSED) : error;
-  }
-}
-
-/** Keeps every other writer out for the rest of this transaction, after those who write now have ended. */
-export async function keepWritersOut(trx: Knex.Transaction): Promise<void> {
-  await trx.raw("select name from locks where name = 'writing' for update");
 }
 
 /** Whoever holds the row of the crate writes to it alone, also over several processes. */

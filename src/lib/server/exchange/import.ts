@@ -21,7 +21,7 @@ import { buildTags } from '../repositories/builds';
 import { listModels, toRow as modelRow } from '../repositories/models';
 import { listQuotes, toRow as quoteRow } from '../repositories/quotes';
 import { countTags, listUnits, toRow as unitRow } from '../repositories/units';
-import type { Work } from '../tasks';
+import type { Work } from '../work';
 import { fromCsv } from './csv';
 
 export const importRequestSchema = z.strictObject({
@@ -351,6 +351,8 @@ export async function runImport(
       updates,
       progress: (done) => work.report(`Writing ${done} of ${writes.length}`, done, writes.length)
     });
-    return { group, counts: plan.counts };
+    const done = { group, counts: plan.counts };
+    await work.commit(trx, done);
+    return done;
   });
 }

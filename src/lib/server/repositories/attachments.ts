@@ -5,6 +5,7 @@ import { text } from '#core/parts/field';
 import { change, newId, type Changed } from '../db/change';
 import { writing } from '../db/writing';
 import { notFound, Problem } from '../problem';
+import { putContent } from './contents';
 
 export const SUBJECTS = ['models', 'units', 'builds'] as const;
 export const attachmentSchema = z.strictObject({
@@ -45,7 +46,7 @@ export async function listAttachments(db: Knex, args: { crateId: string; subject
 /** Keeps a content once, however often it is attached. */
 export async function keepFile(db: Knex, crateId: string, content: Buffer): Promise<string> {
   const sha256 = createHash('sha256').update(content).digest('hex');
-  await db('files').insert({ crate_id: crateId, sha256, content }).onConflict(['crate_id', 'sha256']).ignore();
+  await putContent(db, crateId, { sha256, content });
   return sha256;
 }
 

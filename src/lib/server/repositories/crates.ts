@@ -70,8 +70,13 @@ export async function createCrate(
   args: { name: string; at: string; demo?: boolean; slug?: string; id?: string }
 ): Promise<Crate> {
   return writing(db, null, async (trx) => {
-    const wanted = args.slug ?? slugOf(args.name);
-    const taken = new Set<string>(await trx('crates').where('slug', 'like', `${wanted}%`).forUpdate().pluck('slug'));
+    // With room for a number after it.
+    const wanted = (args.slug ?? slugOf(args.name)).slice(0, 52).replace(/-$/, '').toLowerCase() || 'crate';
+    const taken = new Set<string>(
+      ((await trx('crates').where('slug', 'like', `${wanted}%`).forUpdate().pluck('slug')) as string[]).map((slug) =>
+        slug.toLowerCase()
+      )
+    );
     let slug = wanted;
     for (let n = 2; taken.has(slug); n++) slug = `${wanted}-${n}`;
     const row = {

@@ -6,11 +6,10 @@ import { aDrive } from '../../../../tests/parts';
 import { problemCode as code } from '../../../../tests/problem-code';
 import { undo } from '../db/undo';
 import { demoId, seedOnce } from '../demo/seed';
-import { makeBackup, readBackup, restoreBackup } from './backup';
-import { bundleSchema, makeBundle, openBundle } from './bundle';
 import { exportFile } from '../exchange/export';
 import { planImport, runImport, type ImportRequest } from '../exchange/import';
-import { startTask, cancelTask, taskState, watchTask, type Work } from '../tasks';
+import { startTask, cancelTask, taskState, watchTask } from '../tasks';
+import { unwatched, type Work } from '../work';
 import { createAttachment, deleteAttachment, listAttachments, readAttachment } from './attachments';
 import { createCrate } from './crates';
 import { modelTable } from './model-table';
@@ -22,8 +21,6 @@ import { addUnits, deleteUnits, editUnits, getUnit } from './units';
 
 const at = '2026-11-24T12:00:00.000Z';
 const who = { by: 'test', at };
-const { signal } = new AbortController();
-const quiet: Work = { signal, report: async () => {} };
 let db: Knex;
 let drop: () => Promise<void>;
 let crateId: string;
@@ -42,7 +39,7 @@ const csv = (text: string, more: Partial<ImportRequest> = {}): ImportRequest => 
   text,
   ...more
 });
-const run = (request: ImportRequest) => runImport(db, { crateId, request, ...who }, quiet);
+const run = (request: ImportRequest) => runImport(db, { crateId, request, ...who }, unwatched);
 
 describe('importing a table', () => {
   const HEAD = 'Name,Media,Form factor,"Capacity, TB",readMBps,unused\r\n';
@@ -108,28 +105,25 @@ describe('importing a table', () => {
     const rows = Array.from({ length: 10_000 }, (_, i) => `Mass ${i},nvme,m2,1,3000,`).join('\r\n');
     const count = async () => (await modelTable(db, { crateId, kind: 'drive', find: 'mass' })).total;
     let id = '';
-    const ended = new Promise<void>((done) => {
-      const started = startTask('Import', async (work) => {
-        const stopping: Work = {
-          signal,
-          report: async (step, n, total) => {
-            if (step.startsWith('Writing') && n >= 5000) cancelTask(id);
-            await work.report(step, n, total);
-          }
-        };
-        return runImport(db, { crateId, request: csv(HEAD + rows), ...who }, stopping);
-      });
-      id = started.id;
-      watchTask(id, (state) => state.state !== 'running' && done());
+    const started = await startTask(db, 'Import', async (work) => {
+      const stopping: Work = {
+        ...work,
+        report: async (step, n, total) => {
+          if (step.startsWith('Writing') && n >= 5000) void cancelTask(db, id);
+          await work.report(step, n, total);
+        }
+      };
+      return runImport(db, { crateId, request: csv(HEAD + rows), ...who }, stopping);
     });
-    await ended;
-    expect(taskState(id).state).toBe('cancelled');
+    id = started.id;
+    await new Promise<void>((done) => void watchTask(db, id, (state) => state.state !== 'running' && done()));
+    expect((await taskState(db, id)).state).toBe('cancelled');
     expect(await count()).toBe(0);
     const steps: number[] = [];
     const { group } = await runImport(
       db,
       { crateId, request: csv(HEAD + rows), ...who },
-      { signal, report: async (_s, n) => void steps.push(n) }
+      { ...unwatched, report: async (_s, n) => void steps.push(n) }
     );
     expect(steps.length).toBeGreaterThan(50);
     expect(await count()).toBe(10_000);
@@ -164,87 +158,6 @@ describe('table files of the demo crate come back as they went', () => {
     expect(text).not.toMatch(/(^|[,\n"])=HYPERLINK/m);
     const { rows } = await planImport(db, crateId, csv(text));
     expect(rows.find((row) => row.name === name)?.outcome).toBe('same');
-  });
-});
-
-describe('a bundle', () => {
-  const strip = (bundle: unknown) => JSON.parse(JSON.stringify({ ...(bundle as object), exportedAt: '' })) as unknown;
-  it('opens in an empty database as exactly the same crate', async () => {
-    const demo = demoId('crate');
-    await createAttachment(db, {
-      crateId: demo,
-      subjectTable: 'models',
-      subjectId: demoId('Kiln'),
-      name: 'receipt.txt',
-      type: 'text/plain',
-      content: Buffer.from('paid'),
-      ...who
-    });
-    const bundle = await makeBundle(db, { crateId: demo, at });
-    expect(bundleSchema.safeParse(JSON.parse(JSON.stringify(bundle))).error?.issues[0]).toBeUndefined();
-    const other = await freshDatabase();
-    try {
-      const { crate, renamed } = await openBundle(
-        other.db,
-        { bundle: bundleSchema.parse(JSON.parse(JSON.stringify(bundle))), at },
-        quiet
-      );
-      expect(renamed).toBe(false);
-      expect(strip(await makeBundle(other.db, { crateId: crate.id, at }))).toEqual(strip(bundle));
-    } finally {
-      await other.drop();
-    }
-  });
-  it('beside the crate it came from it gets new ids and tags, and everything still refers to its own', async () => {
-    const bundle = bundleSchema.parse(
-      JSON.parse(JSON.stringify(await makeBundle(db, { crateId: demoId('crate'), at })))
-    );
-    const { crate, renamed } = await openBundle(db, { bundle, at }, quiet);
-    expect(renamed).toBe(true);
-    const copy = await makeBundle(db, { crateId: crate.id, at });
-    expect(copy.models.map((m) => m.spec)).toHaveLength(bundle.models.length);
-    const ids = new Set(copy.models.map((m) => m.id));
-    expect(copy.builds.every((b) => ids.has(b.choice.driveId) && ids.has(b.snapshot.drive.id!))).toBe(true);
-    expect(copy.builds.some((b) => bundle.builds.some((a) => a.tag === b.tag))).toBe(false);
-  });
-  it('one that refers to what it does not hold is refused, and nothing of it stays', async () => {
-    const bundle = await makeBundle(db, { crateId: demoId('crate'), at });
-    const before = (await db('crates')).length;
-    expect(await code(openBundle(db, { bundle: { ...bundle, models: bundle.models.slice(1) }, at }, quiet))).toBe(
-      'bad-input'
-    );
-    expect((await db('crates')).length).toBe(before);
-  });
-});
-
-describe('a backup', () => {
-  it('brings everything back into an empty database, undo history and files too', async () => {
-    const content = await makeBackup(db, at);
-    const other = await freshDatabase();
-    try {
-      await restoreBackup(other.db, await readBackup(content));
-      const again = await makeBackup(other.db, at);
-      expect(JSON.parse(gunzipSync(again).toString())).toEqual(JSON.parse(gunzipSync(content).toString()));
-    } finally {
-      await other.drop();
-    }
-  });
-  it('a damaged one, a foreign one and one of a newer program are refused before anything is touched', async () => {
-    const content = await makeBackup(db, at);
-    const data = JSON.parse(gunzipSync(content).toString()) as {
-      tables: Record<string, { name?: string }[]>;
-      migrations: string[];
-    };
-    const changed = structuredClone(data);
-    changed.tables.models![0]!.name = 'forged';
-    for (const bad of [
-      Buffer.from('nonsense'),
-      gzipSync('{}'),
-      content.subarray(0, content.length - 40),
-      gzipSync(JSON.stringify(changed)),
-      gzipSync(JSON.stringify({ ...data, migrations: [...data.migrations, '999-later'] }))
-    ])
-      expect(await code(readBackup(bad))).toBe('bad-input');
   });
 });
 

@@ -8,8 +8,7 @@ import { problemCode as code } from '../../../../tests/problem-code';
 import { undo } from '../db/undo';
 import { resetDemo, seedOnce } from '../demo/seed';
 import { planChoice } from '../planning';
-import type { Work } from '../tasks';
-import { openBundle, makeBundle } from './bundle';
+import { bundleOf, openFrom } from '../../../../tests/archives';
 import { createBuild, deleteBuild, getBuild, listBuilds } from './builds';
 import { createCrate, getCrate, removeCrate } from './crates';
 import { listEvents } from './events';
@@ -17,7 +16,6 @@ import { createModel } from './models';
 import { createObservation, deleteObservation, listObservations, logsOfEnclosure } from './observations';
 
 const at = '2026-11-23T12:00:00.000Z';
-const quiet: Work = { signal: new AbortController().signal, report: async () => {} };
 const who = { by: 'test', at };
 let db: Knex;
 let drop: () => Promise<void>;
@@ -134,9 +132,9 @@ describe('a build that goes', () => {
 
 describe('a whole crate', () => {
   it('takes them along in its bundle, and older bundles without them open too', async () => {
-    const bundle = await makeBundle(db, { crateId, at });
+    const bundle = await bundleOf(db, crateId, at);
     expect(bundle.observations).toHaveLength(3);
-    const { crate: opened } = await openBundle(db, { bundle, at }, quiet);
+    const { crate: opened } = await openFrom(db, bundle, at);
     const [build] = await listBuilds(db, opened.id);
     expect(await listObservations(db, { crateId: opened.id, buildId: build!.id })).toHaveLength(3);
     await removeCrate(db, opened.id);

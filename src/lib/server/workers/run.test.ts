@@ -1,8 +1,7 @@
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
-import { cancelTask, startTask, taskState, watchTask, type TaskState } from '../tasks';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { inWorker, WorkerEnded } from './run';
 
 /** Stand-ins for the bundled worker: each says one thing about how threads end. */
@@ -59,59 +58,5 @@ describe('many at once', () => {
     expect(new Set(await Promise.all(never))).toEqual(new Set(['enough']));
     const answers = Array.from({ length: 9 }, () => inWorker('rank', input, { file: file('answers') }));
     expect(await Promise.all(answers)).toEqual(Array.from({ length: 9 }, () => 3));
-  });
-});
-
-const ended = (id: string): Promise<TaskState> =>
-  new Promise((done) => watchTask(id, (state) => state.state !== 'running' && done(state)));
-const never = (patienceMs?: number) =>
-  startTask(
-    'Ranking',
-    (work) => inWorker('rank', input, { file: file('never'), signal: work.signal }),
-    patienceMs === undefined ? {} : { patienceMs }
-  );
-
-describe('a task that works in a thread', () => {
-  it('is cancelled although the thread says nothing', async () => {
-    const { id } = never();
-    const state = ended(id);
-    cancelTask(id);
-    expect(await state).toMatchObject({ state: 'cancelled' });
-  });
-  it('fails with a sentence when the thread dies', async () => {
-    const log = console.error;
-    console.error = () => {};
-    const { id } = startTask('Ranking', (work) =>
-      inWorker('rank', input, { file: file('throws'), signal: work.signal })
-    );
-    expect(await ended(id)).toMatchObject({ state: 'failed', error: { code: 'internal' } });
-    console.error = log;
-  });
-  it('ends when nobody has watched it for a while, and not while somebody does', async () => {
-    const watched = never(60);
-    const leave = watchTask(watched.id, () => {});
-    const alone = never(60);
-    await expect.poll(() => taskState(alone.id).state).toBe('cancelled');
-    expect(taskState(watched.id).state).toBe('running');
-    leave();
-    await expect.poll(() => taskState(watched.id).state).toBe('cancelled');
-  });
-  it('a page that is loaded again finds it still running', async () => {
-    // The clock is the test's own: a slow machine cannot make it late.
-    vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] });
-    let id: string;
-    try {
-      ({ id } = never(150));
-      watchTask(id, () => {})();
-      vi.advanceTimersByTime(149);
-      const again = watchTask(id, () => {});
-      vi.advanceTimersByTime(10_000);
-      expect(taskState(id).state).toBe('running');
-      again();
-      vi.advanceTimersByTime(151);
-    } finally {
-      vi.useRealTimers();
-    }
-    await expect.poll(() => taskState(id).state).toBe('cancelled');
   });
 });

@@ -1,19 +1,23 @@
+import type { Knex } from 'knex';
 import { z } from 'zod';
 import { fileFields, FILES } from '#core/exchange/kinds-of-file';
 import { columnsOf } from '#core/exchange/table';
 import { id, text } from '#core/parts/field';
 import { KINDS } from '#core/parts/kinds';
-import { makeBackup, readBackup, restoreBackup } from '../../repositories/backup';
-import { bundleSchema, makeBundle, openBundle } from '../../repositories/bundle';
+import { bundleSchema } from '../../repositories/archive/bundle';
+import { CONFIRM, WRAPPED_LIMIT } from '../../repositories/archive/lines';
 import { exportFile } from '../../exchange/export';
 import { importRequestSchema, planImport, runImport } from '../../exchange/import';
-import { keepSafetyCopy } from '../../exchange/safety-copy';
+import { safetyCopyPath } from '../../exchange/safety-copy';
 import * as attachments from '../../repositories/attachments';
-import { cancelTask, startTask, taskState, watchTask } from '../../tasks';
+import { refuse } from '../../problem';
+import { cancelTask, startTask, taskState, watchTask, type TaskState } from '../../tasks';
+import type { Upload } from '../../uploads';
+import { streamArchive, workOnArchive, type ArchiveWork } from '../../workers/archive';
 import { operation } from '../operation';
 import { changed, CRATE, here, inCrate, inCrateWithId, task, versioned } from './common';
 
-const download = (content: string | Buffer<ArrayBuffer> | Uint8Array<ArrayBuffer>, type: string, name: string) =>
+const download = (content: string | Uint8Array<ArrayBuffer> | ReadableStream<Uint8Array>, type: string, name: string) =>
   new Response(content, {
     headers: {
       'content-type': type,
@@ -147,32 +151,77 @@ export const startImport = operation({
   response: task,
   status: 202,
   handle: async ({ db, params, body, by, at }) => {
-    return startTask('Import', (work) => runImport(db, { ...params, request: body, by, at }, work));
+    return startTask(db, 'Import', (work) => runImport(db, { ...params, request: body, by, at }, work));
   }
 });
 
 export const exportBundle = operation({
   method: 'get',
   path: `${CRATE}/bundle`,
-  summary: 'The whole crate as one JSON document; its schema is at /api/bundle.schema.json.',
+  summary:
+    'The whole crate: as one JSON document, whose schema is at /api/bundle.schema.json, or as packed lines, which can be of any size.',
   params: inCrate,
+  query: z.object({ form: z.enum(['document', 'lines']).default('document') }),
   produces: 'application/json',
   response: bundleSchema,
-  handle: async ({ db, params, at }) => {
-    const bundle = await makeBundle(db, { ...params, at });
-    return download(JSON.stringify(bundle), 'application/json', `${bundle.crate.slug}-bundle-${at.slice(0, 10)}.json`);
+  handle: async ({ db, params, query, at }) => {
+    const { slug } = await here(db, params.crateId);
+    const lines = query.form === 'lines';
+    const content = await streamArchive({ do: 'bundle', ...params, at, form: lines ? 'stream' : 'document' });
+    const name = `${slug}-bundle-${at.slice(0, 10)}.json`;
+    return download(content, lines ? 'application/gzip' : 'application/json', lines ? `${name}l.gz` : name);
   }
 });
+
+/**
+ * Starts a task on an upload. What is sent as JSON is looked through before it is answered, so that what is wrong with it is told at
+ * once; a stream may take minutes, and its task tells.
+ */
+async function onUpload(
+  db: Knex,
+  title: string,
+  upload: Upload,
+  work: (taskId: string) => ArchiveWork
+): Promise<TaskState> {
+  let tellChecked = () => {};
+  let tellWrong: (error: unknown) => void = () => {};
+  const checked = new Promise<void>((done, fail) => {
+    tellChecked = done;
+    tellWrong = fail;
+  });
+  checked.catch(() => {});
+  const state = await startTask(db, title, async ({ report, signal }, taskId) => {
+    try {
+      return await workOnArchive(work(taskId), {
+        signal,
+        onProgress: (step, done, total) => void report(step, done, total).catch(() => {}),
+        onChecked: tellChecked
+      });
+    } catch (error) {
+      tellWrong(error);
+      throw error;
+    } finally {
+      await upload.drop();
+    }
+  });
+  if (upload.type === 'application/json') await checked;
+  return state;
+}
+
+const ARCHIVES = ['application/gzip', 'application/x-gzip', 'application/octet-stream'] as const;
 
 export const importBundle = operation({
   method: 'post',
   path: '/api/bundle',
-  summary: 'Open a bundle as a new crate; gives the task that does it.',
-  bodyLimit: 256_000_000,
+  summary:
+    'Open a bundle as a new crate; gives the task that does it. The JSON document, or as application/gzip what the export gave, of any size.',
+  bodyLimit: WRAPPED_LIMIT,
+  streams: ARCHIVES,
   body: bundleSchema,
   response: task,
   status: 202,
-  handle: async ({ db, body, at }) => startTask('Open a bundle', (work) => openBundle(db, { bundle: body, at }, work))
+  handle: ({ db, upload, at }) =>
+    onUpload(db, 'Open a bundle', upload!, (taskId) => ({ do: 'open', path: upload!.path, at, taskId }))
 });
 
 let schema: object | undefined;
@@ -187,34 +236,44 @@ export const bundleJsonSchema = operation({
 export const downloadBackup = operation({
   method: 'get',
   path: '/api/backup',
-  summary: 'Everything in the database as one file.',
+  summary: 'Everything in the database as one file, made while it is sent.',
   produces: 'application/gzip',
   response: z.unknown(),
-  handle: async ({ db, at }) => {
-    const content = await makeBackup(db, at);
-    return download(
-      new Uint8Array(content),
+  handle: async ({ at }) =>
+    download(
+      await streamArchive({ do: 'backup', at }),
       'application/gzip',
-      `ash-crate-${at.slice(0, 19).replace(/[:T]/g, '-')}.json.gz`
-    );
-  }
+      `ash-crate-${at.slice(0, 19).replace(/[:T]/g, '-')}.jsonl.gz`
+    )
 });
 
 export const restore = operation({
   method: 'post',
   path: '/api/restore',
-  summary: 'Put a backup in the place of everything; a copy of what is there now is kept in the data folder first.',
-  bodyLimit: 256_000_000,
-  body: z.strictObject({ content: z.base64(), confirm: z.literal('replace everything') }),
+  summary:
+    'Put a backup in the place of everything; a copy of what is there to the last write is kept in the data folder first. As application/gzip of any size, with ?confirm=replace everything; or as JSON.',
+  bodyLimit: WRAPPED_LIMIT,
+  streams: ARCHIVES,
+  query: z.object({ confirm: z.string().max(40).optional() }),
+  body: z.strictObject({ content: z.base64(), confirm: z.literal(CONFIRM) }),
   response: task,
   status: 202,
-  handle: async ({ db, body, at }) => {
-    const backup = await readBackup(Buffer.from(body.content, 'base64'));
-    return startTask('Restore', async (work) => {
-      await work.report('Keeping a copy of what is there', 0, 0);
-      const kept = await keepSafetyCopy(await makeBackup(db, at), at);
-      return { ...(await restoreBackup(db, backup, work)), kept };
-    });
+  handle: async ({ db, query, upload: kept, at }) => {
+    const upload = kept!;
+    const wrapped = upload.type === 'application/json';
+    if (!wrapped && query.confirm !== CONFIRM) {
+      await upload.drop();
+      refuse([{ path: 'confirm', message: `must be “${CONFIRM}”` }]);
+    }
+    const safetyCopy = await safetyCopyPath(at);
+    return onUpload(db, 'Restore', upload, (taskId) => ({
+      do: 'restore',
+      path: upload.path,
+      wrapped,
+      safetyCopy,
+      at,
+      taskId
+    }));
   }
 });
 
@@ -226,7 +285,7 @@ export const getTask = operation({
   summary: 'How far a long piece of work is.',
   params: inTask,
   response: task,
-  handle: async ({ params }) => taskState(params.taskId)
+  handle: ({ db, params }) => taskState(db, params.taskId)
 });
 
 export const cancel = operation({
@@ -236,7 +295,7 @@ export const cancel = operation({
   params: inTask,
   body: z.strictObject({}),
   response: task,
-  handle: async ({ params }) => cancelTask(params.taskId)
+  handle: ({ db, params }) => cancelTask(db, params.taskId)
 });
 
 export const taskEvents = operation({
@@ -246,13 +305,13 @@ export const taskEvents = operation({
   params: inTask,
   produces: 'text/event-stream',
   response: task,
-  handle: async ({ params, request }) => {
-    taskState(params.taskId);
+  handle: async ({ db, params, request }) => {
+    await taskState(db, params.taskId);
     const encoder = new TextEncoder();
     let stop = () => {};
     const stream = new ReadableStream<Uint8Array>({
       start(controller) {
-        stop = watchTask(params.taskId, (state) => {
+        stop = watchTask(db, params.taskId, (state) => {
           try {
             controller.enqueue(encoder.encode(`data: ${JSON.stringify(state)}\n\n`));
             if (state.state !== 'running') controller.close();

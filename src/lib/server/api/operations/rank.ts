@@ -47,6 +47,7 @@ export const rankCrate = operation({
   handle: async ({ db, params, body }) => {
     const input = await rankInputFor(db, params.crateId, body);
     return startTask(
+      db,
       'Ranking',
       (work) =>
         inWorker('rank', input, {

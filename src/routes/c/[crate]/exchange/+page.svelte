@@ -3,7 +3,7 @@
   import { Button, Checkbox, Select, SelectItem } from 'carbon-components-svelte';
   import { goto, invalidateAll } from '$app/navigation';
   import { KIND_LABEL, KINDS, type Kind } from '#core/parts/kinds';
-  import { send } from '$lib/client/api';
+  import { send, sendFile } from '$lib/client/api';
   import { Task, type TaskState } from '$lib/client/task.svelte';
   import { saved } from '$lib/client/undo';
   import TaskProgress from '$lib/ui/common/TaskProgress.svelte';
@@ -92,13 +92,8 @@
     const input = event.target as HTMLInputElement;
     const chosen = input.files?.[0];
     if (!chosen) return;
-    let bundle: unknown;
-    try {
-      bundle = JSON.parse(await chosen.text());
-    } catch {
-      return notices.add('error', `${chosen.name} is not valid JSON.`);
-    }
-    const answer = await send<TaskState>('POST', '/api/bundle', bundle);
+    const answer = await sendFile<TaskState>('/api/bundle', chosen);
+    input.value = '';
     if (answer.ok) opening.follow(answer.data);
     else notices.add('error', `This bundle cannot be opened: ${answer.failure.message}`);
   }
@@ -158,7 +153,9 @@
             <tr>
               <td>The whole crate, with files and log</td>
               <td colspan="2"
-                ><a href="{api}/bundle" download>Bundle</a> (<a href="/api/bundle.schema.json">its schema</a>)</td
+                ><a href="{api}/bundle?form=lines" download>Bundle</a>, or
+                <a href="{api}/bundle" download>one JSON document</a> (<a href="/api/bundle.schema.json">its schema</a
+                >)</td
               >
             </tr>
           </tbody>
@@ -168,7 +165,7 @@
         <label class="file"
           >Open a bundle as a new crate <input
             type="file"
-            accept=".json,application/json"
+            accept=".json,.gz,application/json,application/gzip"
             onchange={openBundle}
           /></label
         >

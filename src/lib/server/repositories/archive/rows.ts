@@ -1,0 +1,231 @@
+import { z } from 'zod';
+import { conditionsSchema, pairResultsSchema } from '#core/bench/run';
+import { choiceSchema } from '#core/build/build';
+import { imprintCheckSchema } from '#core/build/observation';
+import { STAGES } from '#core/build/stages';
+import { currency, exchangeRateSchema } from '#core/parts/exchange-rate';
+import { id, text } from '#core/parts/field';
+import { jobSchema } from '#core/parts/job';
+import { knownPairSchema } from '#core/parts/known-pair';
+import { KINDS } from '#core/parts/kinds';
+import { modelSchema } from '#core/parts/model';
+import { quoteSchema } from '#core/parts/quote';
+import { unitSchema, UNIT_STATES } from '#core/parts/unit';
+import { houseRulesSchema, planInputSchema, planReportSchema } from '#core/plan/report';
+import { temperatureLogSchema } from '#core/thermal/log';
+import { fieldsOf } from '../../api/fields';
+import type { FieldProblem } from '../../problem';
+import { SUBJECTS } from '../attachments';
+import { targetSchema } from '../models';
+import { chainSchema } from '../runs';
+
+/** In the order in which rows can be written: what is referred to comes first. Contents of files come before all of them. */
+export const ROW_TABLES = [
+  'crates',
+  'counters',
+  'models',
+  'jobs',
+  'builds',
+  'units',
+  'quotes',
+  'rates',
+  'pairs',
+  'runs',
+  'observations',
+  'attachments',
+  'revisions',
+  'events'
+] as const;
+export type RowTable = (typeof ROW_TABLES)[number];
+export type DbRow = Record<string, unknown>;
+
+const when = z.iso.datetime();
+const day = z.iso.date();
+const line = (max: number) => z.string().max(max);
+const flag = z.union([z.literal(0), z.literal(1), z.boolean()]);
+const stored = {
+  id: id(),
+  crate_id: id(),
+  version: z.number().int().min(1).max(4e9),
+  created_at: when,
+  updated_at: when
+};
+/** Everything a change can be of; also in the log. */
+const WRITTEN = z.enum([
+  'crates',
+  'models',
+  'units',
+  'quotes',
+  'jobs',
+  'builds',
+  'runs',
+  'observations',
+  'rates',
+  'pairs',
+  'attachments'
+]);
+const record = z.record(z.string(), z.unknown());
+
+/** The address of a crate, and what a build's label says: what a page can be reached by. */
+export const slugSchema = z
+  .string()
+  .max(60)
+  .regex(/^[a-z0-9]+(?:-[a-z0-9]+)*$/, 'must be letters and digits with single hyphens');
+export const buildTagSchema = z
+  .string()
+  .max(20)
+  .regex(/^AC-\d{4,9}$/, 'must be AC- and a number');
+export const sha256Schema = z.string().regex(/^[0-9a-f]{64}$/, 'must be a SHA-256 in hex');
+
+const sameName = (row: { name: string; spec: { name: string } }) => row.name === row.spec.name;
+
+/** What the rows of each table must be, so that every page can read them. */
+const SCHEMAS: Record<RowTable, z.ZodType> = {
+  crates: z.strictObject({
+    id: id(),
+    slug: slugSchema,
+    name: text('Name', 120),
+    demo: flag,
+    house_rules: houseRulesSchema,
+    currency: currency().default('EUR'),
+    version: stored.version,
+    created_at: when,
+    updated_at: when,
+    deleted_at: when.nullable().optional()
+  }),
+  counters: z.strictObject({ name: line(40), value: z.number().int().min(0).max(4e9) }),
+  models: z
+    .strictObject({
+      ...stored,
+      kind: z.enum(KINDS),
+      name: text('Name', 120),
+      spec: modelSchema,
+      target: targetSchema.nullable().optional()
+    })
+    .refine((row) => sameName(row) && row.kind === row.spec.kind, { path: ['spec'], message: 'is of another part' }),
+  jobs: z
+    .strictObject({ ...stored, name: text('Name', 120), spec: jobSchema })
+    .refine(sameName, { path: ['spec', 'name'], message: 'is another one' }),
+  builds: z.strictObject({
+    ...stored,
+    tag: buildTagSchema,
+    name: text('Name', 120),
+    stage: z.enum(STAGES),
+    choice: choiceSchema,
+    snapshot: planInputSchema,
+    report: planReportSchema,
+    engine: line(20)
+  }),
+  units: z.strictObject({
+    ...stored,
+    model_id: id(),
+    build_id: id().nullable().optional(),
+    tag: unitSchema.shape.tag,
+    state: z.enum(UNIT_STATES),
+    details: unitSchema.omit({ id: true, modelId: true, buildId: true, tag: true, state: true })
+  }),
+  quotes: z.strictObject({
+    ...stored,
+    part_id: id(),
+    date: day,
+    details: quoteSchema.omit({ partId: true, date: true })
+  }),
+  rates: z.strictObject({ ...stored, date: day, details: exchangeRateSchema.omit({ date: true }) }),
+  pairs: z.strictObject({
+    ...stored,
+    drive_id: id(),
+    bridge: knownPairSchema.shape.bridge,
+    details: knownPairSchema.omit({ driveId: true, drive: true, bridge: true })
+  }),
+  runs: z.strictObject({
+    ...stored,
+    build_id: id(),
+    protocol: z.literal('pair-check'),
+    date: day,
+    simulated: flag,
+    results: pairResultsSchema,
+    conditions: conditionsSchema,
+    chain: chainSchema,
+    accepted: z.array(line(60)).max(20)
+  }),
+  observations: z.discriminatedUnion('kind', [
+    z.strictObject({ ...stored, build_id: id(), kind: z.literal('imprint'), date: day, seen: imprintCheckSchema }),
+    z.strictObject({ ...stored, build_id: id(), kind: z.literal('temperature'), date: day, seen: temperatureLogSchema })
+  ]),
+  attachments: z.strictObject({
+    ...stored,
+    subject_table: z.enum(SUBJECTS),
+    subject_id: id(),
+    name: text('Name', 200),
+    type: z.string().regex(/^[\w.+-]{1,48}\/[\w.+-]{1,48}$/, 'must be a type such as image/png'),
+    size: z.number().int().min(0).max(4e9),
+    sha256: sha256Schema
+  }),
+  revisions: z.strictObject({
+    id: id(),
+    crate_id: id(),
+    group_id: id(),
+    at: when,
+    by: line(60),
+    row_table: WRITTEN,
+    row_id: id(),
+    before: record.nullable(),
+    after: record.nullable(),
+    undone: flag
+  }),
+  events: z.strictObject({
+    seq: z.number().int().min(1).optional(),
+    crate_id: id(),
+    at: when,
+    by: line(60),
+    kind: line(40),
+    subject_table: WRITTEN,
+    subject_id: id(),
+    message: line(400)
+  })
+};
+
+/** What is wrong with a row, by the path below it; nothing where every page can read it. */
+export function rowProblems(table: RowTable, row: DbRow): FieldProblem[] {
+  const parsed = SCHEMAS[table].safeParse(row);
+  return parsed.success ? [] : fieldsOf(parsed.error);
+}
+
+/** Which column refers to which table. */
+export const REFERENCES: readonly { table: RowTable; column: string; to: RowTable }[] = [
+  { table: 'units', column: 'model_id', to: 'models' },
+  { table: 'quotes', column: 'part_id', to: 'models' },
+  { table: 'pairs', column: 'drive_id', to: 'models' },
+  { table: 'runs', column: 'build_id', to: 'builds' },
+  { table: 'observations', column: 'build_id', to: 'builds' },
+  { table: 'units', column: 'build_id', to: 'builds' }
+];
+
+/** Columns that hold JSON. */
+export const JSON_COLUMNS = new Set([
+  'house_rules',
+  'spec',
+  'target',
+  'details',
+  'choice',
+  'snapshot',
+  'report',
+  'results',
+  'seen',
+  'conditions',
+  'chain',
+  'accepted',
+  'before',
+  'after'
+]);
+/** A row as it goes into the database: its JSON as text. */
+export const toColumns = (row: DbRow): DbRow =>
+  Object.fromEntries(
+    Object.entries(row).map(([column, value]) => [
+      column,
+      JSON_COLUMNS.has(column) && value !== null && value !== undefined ? JSON.stringify(value) : value
+    ])
+  );
+
+/** How many rows go into one statement. */
+export const batchOf = (table: RowTable): number => (table === 'builds' || table === 'revisions' ? 50 : 200);
