@@ -19,6 +19,7 @@ export default {
         'font-src': ['self', 'data:'],
         'object-src': ['none'],
         'base-uri': ['none'],
+        'form-action': ['self'],
         'frame-ancestors': ['none']
       }
     }

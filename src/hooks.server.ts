@@ -1,5 +1,6 @@
 import { json, type Handle, type HandleServerError, type ServerInit } from '@sveltejs/kit';
 import { database } from '$lib/server/db';
+import { FOREIGN, isForeign } from '$lib/server/foreign';
 import { problemOf } from '$lib/server/db/errors';
 import { migrate } from '$lib/server/db/migrations';
 import { seedOnce } from '$lib/server/demo/seed';
@@ -33,20 +34,20 @@ async function tidy(db: Knex): Promise<void> {
   await forgetTasks(db);
 }
 
-const WRITES = new Set(['POST', 'PUT', 'PATCH', 'DELETE']);
-
 export const handle: Handle = async ({ event, resolve }) => {
   const { request, url } = event;
-  // A page of another site may not write here: browsers say where a request comes from.
-  const origin = request.headers.get('origin');
-  const site = request.headers.get('sec-fetch-site');
-  const foreign =
-    (origin !== null && origin !== url.origin) || (site !== null && site !== 'same-origin' && site !== 'none');
-  if (foreign && WRITES.has(request.method)) {
-    return json(
-      { error: { code: 'foreign-origin', message: 'Requests from other sites are refused.', fields: [] } },
-      { status: 403 }
-    );
+  const header = (name: string) => request.headers.get(name);
+  const asked = {
+    method: request.method,
+    path: url.pathname,
+    origin: header('origin'),
+    site: header('sec-fetch-site'),
+    mode: header('sec-fetch-mode'),
+    dest: header('sec-fetch-dest')
+  };
+  if (isForeign(asked, url.origin)) {
+    const { code, message, fields, status } = FOREIGN;
+    return json({ error: { code, message, fields } }, { status });
   }
   const response = await resolve(event);
   // Which crate was looked at last. Here and not in the page, which may be answered before its layout has been read.

@@ -2,6 +2,7 @@ import { mkdirSync } from 'node:fs';
 import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
+import { FOREIGN, isForeign } from '../../src/lib/server/foreign.ts';
 import { giveUp, root } from '../setup.mjs';
 import { buildIfChanged } from './build.ts';
 import { startDatabase, type Database } from './database.ts';
@@ -24,9 +25,34 @@ const application = (() => {
 // A page of another site can make a browser send requests here under a name of its own: only our own names are served.
 const hosts = new Set(['127.0.0.1', 'localhost', '[::1]'].map((name) => `${name}:${port}`));
 
+const HEADERS = [
+  ['x-content-type-options', 'nosniff'],
+  ['x-frame-options', 'DENY'],
+  ['referrer-policy', 'same-origin'],
+  ['cross-origin-resource-policy', 'same-origin'],
+  ['cross-origin-opener-policy', 'same-origin']
+] as const;
+
 async function answer(req: IncomingMessage, res: ServerResponse): Promise<void> {
   if (!hosts.has(req.headers.host ?? '')) {
     res.writeHead(421, { 'content-type': 'text/plain; charset=utf-8' }).end('This name is not served here.\n');
+    return;
+  }
+  // Here and not only for pages: files of the application go out without passing it.
+  for (const [name, value] of HEADERS) res.setHeader(name, value);
+  const header = (name: string) => (req.headers[name] as string | undefined) ?? null;
+  const asked = {
+    method: req.method ?? 'GET',
+    path: (req.url ?? '/').split('?')[0]!,
+    origin: header('origin'),
+    site: header('sec-fetch-site'),
+    mode: header('sec-fetch-mode'),
+    dest: header('sec-fetch-dest')
+  };
+  if (isForeign(asked, `http://${req.headers.host}`)) {
+    const { code, message, fields } = FOREIGN;
+    res.writeHead(FOREIGN.status, { 'content-type': 'application/json' });
+    res.end(JSON.stringify({ error: { code, message, fields } }));
     return;
   }
   req.headers['x-forwarded-proto'] = 'http';

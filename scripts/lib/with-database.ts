@@ -29,7 +29,13 @@ export async function withDatabase<T>(work: (db: Knex, dataDir: string) => Promi
 function runningIn(dataDir: string): string | undefined {
   const [note, secret] = [join(dataDir, 'mariadb.json'), join(dataDir, 'mariadb.secret')];
   if (!existsSync(note) || !existsSync(secret)) return undefined;
-  const { port } = JSON.parse(readFileSync(note, 'utf8')) as { port: number };
+  let port: number | undefined;
+  try {
+    ({ port } = JSON.parse(readFileSync(note, 'utf8')) as { port?: number });
+  } catch {
+    return undefined; // torn: the start finds out by itself
+  }
+  if (!port) return undefined;
   return `mysql://ashcrate:${readFileSync(secret, 'utf8').trim()}@127.0.0.1:${port}/ashcrate`;
 }
 

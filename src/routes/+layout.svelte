@@ -27,7 +27,7 @@
   <p class="away" role="alert">
     {server.state === 'offline'
       ? 'Ash Crate is not answering. What you typed is still here; this goes away by itself when it is back.'
-      : 'The database is not answering; it is being started again. What you typed is still here.'}
+      : `${server.message || 'The database is not answering; it is being started again.'} What you typed is still here.`}
   </p>
 {/if}
 {@render children()}

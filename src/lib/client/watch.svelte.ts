@@ -1,5 +1,8 @@
 /** Whether application and database answer: asked now and then, and often while they do not. */
-export const server = $state<{ state: 'up' | 'database-away' | 'offline' }>({ state: 'up' });
+export const server = $state<{ state: 'up' | 'database-away' | 'offline'; message: string }>({
+  state: 'up',
+  message: ''
+});
 
 const CALM_MS = 5000;
 const WAITING_MS = 1000;
@@ -7,7 +10,11 @@ const WAITING_MS = 1000;
 async function ask(): Promise<typeof server.state> {
   try {
     const response = await fetch('/api/health', { signal: AbortSignal.timeout(4000) });
-    return response.ok ? 'up' : 'database-away';
+    if (response.ok) return 'up';
+    // It says why: it is being started again, or the disk is full.
+    const said = (await response.json().catch(() => undefined)) as { error?: { message?: string } } | undefined;
+    server.message = said?.error?.message ?? '';
+    return 'database-away';
   } catch {
     return 'offline';
   }

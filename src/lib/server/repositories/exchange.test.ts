@@ -1,4 +1,3 @@
-import { gunzipSync, gzipSync } from 'node:zlib';
 import type { Knex } from 'knex';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { freshDatabase } from '../../../../tests/fresh-database';

@@ -1,5 +1,6 @@
 import { availableParallelism } from 'node:os';
 import { Worker } from 'node:worker_threads';
+import { Problem } from '../problem';
 import type { InputOf, ResultOf, WorkerMessage, WorkName } from './work';
 
 /** Where the bundled worker lies; the start command says so. */
@@ -12,17 +13,28 @@ export class WorkerEnded extends Error {}
 
 /** More at once would only take turns on the same processors, and hold memory meanwhile. */
 const MOST_AT_ONCE = Math.max(2, availableParallelism());
-let running = 0;
-const waiting: (() => void)[] = [];
+/** What may run for long leaves one place for what is short. */
+const LONG: ReadonlySet<WorkName> = new Set(['rank']);
+const places = { all: 0, long: 0 };
+const waiting: { long: boolean; go: () => void }[] = [];
+const hasPlace = (long: boolean) => places.all < MOST_AT_ONCE && (!long || places.long < MOST_AT_ONCE - 1);
+const take = (long: boolean) => {
+  places.all += 1;
+  if (long) places.long += 1;
+};
 
 /** Waits for a turn. @returns gives it back; asking twice does nothing */
-async function turn(signal: AbortSignal | undefined): Promise<() => void> {
-  if (running < MOST_AT_ONCE) running += 1;
+async function turn(work: WorkName, signal: AbortSignal | undefined): Promise<() => void> {
+  const long = LONG.has(work);
+  if (hasPlace(long)) take(long);
   else
-    await new Promise<void>((go, fail) => {
-      const next = () => {
-        signal?.removeEventListener('abort', leave);
-        go();
+    await new Promise<void>((done, fail) => {
+      const next = {
+        long,
+        go: () => {
+          signal?.removeEventListener('abort', leave);
+          done();
+        }
       };
       const leave = () => {
         waiting.splice(waiting.indexOf(next), 1);
@@ -35,26 +47,33 @@ async function turn(signal: AbortSignal | undefined): Promise<() => void> {
   return () => {
     if (given) return;
     given = true;
-    // Handed on, so that nobody slips in between.
-    const next = waiting.shift();
-    if (next) next();
-    else running -= 1;
+    places.all -= 1;
+    if (long) places.long -= 1;
+    // Handed on at once, so that nobody slips in between.
+    const at = waiting.findIndex((next) => hasPlace(next.long));
+    if (at < 0) return;
+    const [next] = waiting.splice(at, 1);
+    take(next!.long);
+    next!.go();
   };
 }
+
+/** Nothing that is asked for takes longer; what does was made to. */
+const LIMIT_MS: Record<WorkName, number> = { rank: 120_000, simulate: 30_000 };
 
 /**
  * Computes something in a thread of its own.
  * @param options.signal ends the thread at once; the promise is rejected with the signal's reason
- * @throws WorkerEnded where the thread dies; nothing else is harmed
+ * @throws Problem `too-large` where it takes longer than such work may; WorkerEnded where the thread dies; nothing else is harmed
  */
 export async function inWorker<N extends WorkName>(
   work: N,
   input: InputOf<N>,
-  options: { signal?: AbortSignal; onProgress?: (share: number) => void; file?: string } = {}
+  options: { signal?: AbortSignal; onProgress?: (share: number) => void; file?: string; limitMs?: number } = {}
 ): Promise<ResultOf<N>> {
-  const { signal, onProgress, file = workerFile() } = options;
+  const { signal, onProgress, file = workerFile(), limitMs = LIMIT_MS[work] } = options;
   if (signal?.aborted) throw signal.reason as Error;
-  const giveBack = await turn(signal);
+  const giveBack = await turn(work, signal);
   // It may have been told to stop in the meantime.
   if (signal?.aborted) {
     giveBack();
@@ -70,7 +89,12 @@ export async function inWorker<N extends WorkName>(
       fail(signal!.reason as Error);
     };
     signal?.addEventListener('abort', stop, { once: true });
+    const limit = setTimeout(() => {
+      void worker.terminate();
+      fail(new Problem('too-large', `This takes longer than ${limitMs / 1000} s; ask for less at once.`));
+    }, limitMs);
     const end = () => {
+      clearTimeout(limit);
       signal?.removeEventListener('abort', stop);
       giveBack();
     };

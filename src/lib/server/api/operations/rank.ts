@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { id } from '#core/parts/field';
 import { filtersSchema, MOST_ROWS, rankInputSchema, rankReportSchema, weightsSchema } from '#core/rank/request';
+import { refuse } from '../../problem';
 import { rankInputFor } from '../../ranking';
 import { startTask } from '../../tasks';
 import { inWorker } from '../../workers/run';
@@ -9,6 +10,8 @@ import { CRATE, inCrate, task } from './common';
 
 /** Hundreds of parts in full, with their quotes. */
 const PARTS_LIMIT = 20_000_000;
+/** Ports times cables times enclosures times drives: about a minute's work. */
+const MOST_COMBINATIONS = 500_000_000;
 /** A ranking that no page waits for any more ends after so long. */
 const PATIENCE_MS = 20_000;
 
@@ -20,7 +23,22 @@ export const rankParts = operation({
   bodyLimit: PARTS_LIMIT,
   body: rankInputSchema,
   response: rankReportSchema,
-  handle: ({ body, request }) => inWorker('rank', body, { signal: request.signal })
+  handle: ({ body, request }) => {
+    const { hosts, cables, enclosures, drives } = body;
+    const ports = hosts.reduce((sum, host) => sum + host.ports.length, 0);
+    const combinations = ports * Math.max(1, cables.length) * enclosures.length * drives.length;
+    refuse(
+      combinations > MOST_COMBINATIONS
+        ? [
+            {
+              path: 'hosts',
+              message: `make ${combinations} combinations with the rest; ${MOST_COMBINATIONS} are the most`
+            }
+          ]
+        : []
+    );
+    return inWorker('rank', body, { signal: request.signal });
+  }
 });
 
 const ids = z.array(id()).max(500).optional();
