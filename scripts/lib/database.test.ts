@@ -1,8 +1,8 @@
-import { mkdtempSync, readFileSync, rmSync, statSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import mysql from 'mysql2/promise';
-import { afterAll, beforeAll, expect, it, vi } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { startDatabase, type Database } from './database';
 
 let folder: string;
@@ -55,3 +55,42 @@ it('killed hard, it is back by itself at the same address with everything that w
   expect(pid()).not.toBe(before);
   quiet.mockRestore();
 }, 20_000);
+
+describe('what a start finds', () => {
+  const file = (name: string) => join(folder, name);
+  const again = async () => {
+    const found = await startDatabase(folder);
+    return { adopted: found.adopted, pid: pid(), answer: await ask(found.url, 'select 1 as one') };
+  };
+  it.each([
+    ['an empty note of the last start', () => writeFileSync(file('mariadb.json'), '')],
+    ['half a note', () => writeFileSync(file('mariadb.json'), '{"port":33')],
+    ['no note', () => rmSync(file('mariadb.json'))],
+    [
+      'a note that names a process of somebody else',
+      () => writeFileSync(file('mariadb.json'), `{"port":1,"pid":${process.pid}}`)
+    ]
+  ])(
+    '%s: the database that runs is found by itself and taken over',
+    async (_, spoil) => {
+      const before = pid();
+      spoil();
+      expect(await again()).toEqual({ adopted: true, pid: before, answer: [{ one: 1 }] });
+    },
+    20_000
+  );
+
+  it('a password that was lost or torn is replaced, and the database told', async () => {
+    writeFileSync(file('mariadb.secret'), '12');
+    const before = pid();
+    const quiet = vi.spyOn(console, 'error').mockImplementation(() => {});
+    const found = await startDatabase(folder);
+    quiet.mockRestore();
+    expect(found.adopted).toBe(false);
+    expect(pid()).not.toBe(before);
+    expect(readFileSync(file('mariadb.secret'), 'utf8')).toMatch(/^[0-9a-f]{48}$/);
+    expect(await ask(found.url, 'select n from kept')).toEqual([{ n: 42 }]);
+    await first.stop();
+    first = found;
+  }, 40_000);
+});

@@ -1,5 +1,6 @@
 import { Worker } from 'node:worker_threads';
 import { Problem, type FieldProblem, type ProblemCode } from '../problem';
+import { isDocument } from '../repositories/archive/lines';
 import { WorkerEnded } from './run';
 
 /** What is done with an archive. Paths are files of this machine that the caller made. */
@@ -26,13 +27,13 @@ export type FromArchive =
 export type ToArchive = 'more' | 'stop';
 
 const workerFile = (): string => process.env.ASH_CRATE_ARCHIVE_WORKER ?? '.cache/worker/archive.mjs';
-/** Lines are read one at a time; a document of an earlier version has to be held as a whole. */
-const MEMORY_MB = 2048;
+/** Heap, MB. Lines are read and written one at a time; a document of an earlier version has to be held as a whole. */
+const MEMORY_MB = { lines: 96, document: 2048 };
 
-function begin(work: ArchiveWork): Worker {
+function begin(work: ArchiveWork, memory: keyof typeof MEMORY_MB): Worker {
   return new Worker(workerFile(), {
     workerData: { work, databaseUrl: process.env.DATABASE_URL },
-    resourceLimits: { maxOldGenerationSizeMb: MEMORY_MB }
+    resourceLimits: { maxOldGenerationSizeMb: MEMORY_MB[memory], maxYoungGenerationSizeMb: 16 }
   });
 }
 
@@ -56,7 +57,7 @@ const ended = (error: Error & { code?: string }): Error =>
  * @param options.onChecked told once all of it was looked through and nothing has been changed yet
  * @throws Problem for what is wrong with the archive; WorkerEnded for a fault of the program
  */
-export function workOnArchive(
+export async function workOnArchive(
   work: ArchiveWork,
   options: {
     signal: AbortSignal;
@@ -64,8 +65,11 @@ export function workOnArchive(
     onChecked(): void;
   }
 ): Promise<unknown> {
+  const path = 'path' in work ? work.path : '';
+  const wrapped = 'wrapped' in work && work.wrapped;
+  const memory = wrapped || (await isDocument(path)) ? 'document' : 'lines';
   return new Promise((done, fail) => {
-    const worker = begin(work);
+    const worker = begin(work, memory);
     const stop = () => worker.postMessage('stop' satisfies ToArchive);
     options.signal.addEventListener('abort', stop, { once: true });
     worker.on('message', (message: FromArchive) => {
@@ -88,7 +92,7 @@ export function workOnArchive(
  * @throws Problem where it fails before its first piece
  */
 export async function streamArchive(work: ArchiveWork): Promise<ReadableStream<Uint8Array>> {
-  const worker = begin(work);
+  const worker = begin(work, 'lines');
   let take: ((piece: Uint8Array | null) => void) | undefined;
   let broken: ((error: Error) => void) | undefined;
   const next = () =>

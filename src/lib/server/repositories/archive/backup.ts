@@ -6,7 +6,7 @@ import { writing } from '../../db/writing';
 import { Problem } from '../../problem';
 import type { Work } from '../../work';
 import { putContent } from '../contents';
-import { contentLines, contentOf } from './contents';
+import { contentLines, ContentReader } from './contents';
 import { openArchive, refuseArchive, writeArchive, type Line } from './lines';
 import { batchOf, REFERENCES, ROW_TABLES, rowProblems, toColumns, type DbRow, type RowTable } from './rows';
 
@@ -143,6 +143,7 @@ export async function checkBackup(path: string, report?: Work['report']): Promis
     Map<string, string>
   >;
   const contents = new Set<string>();
+  const reader = new ContentReader(false);
   const counts: Record<string, number> = { files: 0 };
   let stated: Record<string, number> | undefined;
   const problems: { path: string; message: string }[] = [];
@@ -163,7 +164,9 @@ export async function checkBackup(path: string, report?: Work['report']): Promis
     if (row === null || typeof row !== 'object' || Array.isArray(row)) throw refuseArchive('is no row', at);
     if (table === 'files') {
       const { crate_id } = row as DbRow;
-      contents.add(`${String(crate_id)} ${contentOf(row as DbRow, at).sha256}`);
+      const content = reader.take(row as DbRow, at);
+      if (!content) counts.files = counts.files! - 1;
+      else contents.add(`${String(crate_id)} ${content.sha256}`);
       continue;
     }
     rows += 1;
@@ -269,12 +272,15 @@ export async function restoreBackup(
 
 /** Puts contents in place and stops at the first line that is none. */
 async function putContents(db: Knex, reading: AsyncIterator<Line>, work: Work): Promise<IteratorResult<Line, unknown>> {
-  for (let count = 0; ; count++) {
+  const reader = new ContentReader(true);
+  for (let count = 0; ;) {
     const next = await reading.next();
     if (next.done || next.value.table !== 'files') return next;
     const row = next.value.row as DbRow;
-    await putContent(db, String(row.crate_id), contentOf(row, `files.${count}`));
-    if (count % 10 === 0) await work.report(`Putting file ${count + 1} in place`, 0, 0);
+    const content = reader.take(row, `files.${count}`);
+    if (!content) continue;
+    await putContent(db, String(row.crate_id), content);
+    await work.report(`Putting file ${++count} in place`, 0, 0);
   }
 }
 

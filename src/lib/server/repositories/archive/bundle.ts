@@ -19,7 +19,7 @@ import { createCrate, getCrate, type Crate } from '../crates';
 import { targetSchema } from '../models';
 import { rowsOf } from './backup';
 import { putContent } from '../contents';
-import { contentLines, contentOf } from './contents';
+import { contentLines, ContentReader } from './contents';
 import { openArchive, packed, packedLines, refuseArchive, type Line } from './lines';
 import {
   batchOf,
@@ -188,7 +188,7 @@ async function headOf(db: Knex, crateId: string): Promise<DbRow> {
 async function* bundleLines(db: Knex, crateId: string, at: string): AsyncGenerator<Line> {
   yield { format: FORMAT, formatVersion: 2, exportedAt: at, crate: await headOf(db, crateId) };
   for await (const { table, row } of contentLines(db, new Set(), crateId))
-    yield { table, row: { sha256: row.sha256, content: row.content } };
+    yield { table, row: { ...row, crate_id: undefined } };
   const counts: Record<string, number> = Object.fromEntries(TABLES.map((table) => [table, 0]));
   for await (const { table, entry } of entriesOf(db, crateId)) {
     counts[table] = counts[table]! + 1;
@@ -319,6 +319,7 @@ export async function checkBundle(path: string, report?: Work['report']): Promis
   const ids = Object.fromEntries(TABLES.map((table) => [table, new Set<string>()])) as Record<Table, Set<string>>;
   const tags = { builds: new Map<string, string>(), units: new Map<string, string>() };
   const contents = new Set<string>();
+  const reader = new ContentReader(false);
   const counts: Record<string, number> = {};
   let stated: Record<string, number> | undefined;
   const refer: { path: string; to: Table; id: string }[] = [];
@@ -338,7 +339,9 @@ export async function checkBundle(path: string, report?: Work['report']): Promis
     counts[table] = (counts[table] ?? 0) + 1;
     if (row === null || typeof row !== 'object' || Array.isArray(row)) throw refuseArchive('is no row', at);
     if (table === 'files') {
-      contents.add(contentOf(row as DbRow, at).sha256);
+      const content = reader.take(row as DbRow, at);
+      if (!content) counts.files = counts.files! - 1;
+      else contents.add(content.sha256);
       continue;
     }
     rows += 1;
@@ -439,9 +442,12 @@ export async function openBundle(
   const { lines } = await openBundleFile(path);
   const reading = lines[Symbol.asyncIterator]();
   let next = await reading.next();
-  for (let count = 0; !next.done && next.value.table === 'files'; count++, next = await reading.next()) {
-    await putContent(db, crateId, contentOf(next.value.row as DbRow, `files.${count}`));
-    if (count % 10 === 0) await work.report(`Putting file ${count + 1} in place`, 0, checked.rows);
+  const reader = new ContentReader(true);
+  for (let count = 0; !next.done && next.value.table === 'files'; next = await reading.next()) {
+    const content = reader.take(next.value.row as DbRow, `files.${count}`);
+    if (!content) continue;
+    await putContent(db, crateId, content);
+    await work.report(`Putting file ${++count} in place`, 0, checked.rows);
   }
   return writing(
     db,

@@ -16,7 +16,9 @@ export type Line = Record<string, unknown>;
 
 /** Characters of lines that are gathered into one piece before they are packed. */
 const PIECE = 64_000;
-/** The longest line: a content of 8 MB in base64, and more than any row. */
+/** Bytes of a packed piece: few enough to hold, many enough to be worth handing on. */
+const CHUNK = 256 * 1024;
+/** The longest line: more than any row, and more than a content of 8 MB in base64 in one. */
 const LONGEST_LINE = 16_000_000;
 /** How far an archive may unpack: this much, and so many times its own size. Rows of text shrink thirtyfold at the most. */
 const UNPACKED = { bytes: 200_000_000, times: 100 };
@@ -49,7 +51,7 @@ async function* textOf(lines: AsyncIterable<Line>): AsyncGenerator<string> {
 
 /** Packs text; quickly, for most of it are contents that do not shrink. */
 export function packed(pieces: AsyncIterable<string>): Readable {
-  const gzip = createGzip({ level: 1 });
+  const gzip = createGzip({ level: 1, chunkSize: CHUNK });
   // A failure of the source ends what is read; whoever reads sees it.
   pipeline(Readable.from(pieces, { objectMode: false }), gzip).catch((error: Error) => gzip.destroy(error));
   return gzip;
@@ -77,9 +79,9 @@ async function* unpack(path: string): AsyncGenerator<Buffer> {
   await file.read(head, 0, 2, 0);
   const { size } = await file.stat();
   await file.close();
-  const source = createReadStream(path, { highWaterMark: 256_000 });
+  const source = createReadStream(path, { highWaterMark: CHUNK });
   const most = UNPACKED.bytes + UNPACKED.times * size;
-  const gunzip = head[0] === 0x1f && head[1] === 0x8b ? createGunzip() : undefined;
+  const gunzip = head[0] === 0x1f && head[1] === 0x8b ? createGunzip({ chunkSize: CHUNK }) : undefined;
   if (gunzip) pipeline(source, gunzip).catch((error: Error) => gunzip.destroy(error));
   let unpacked = 0;
   try {
@@ -231,6 +233,19 @@ export async function readWrapped(path: string): Promise<Buffer> {
 }
 /** What a person types who wants everything replaced. */
 export const CONFIRM = 'replace everything';
+
+/** Whether a file holds an archive as one document, which has to be held as a whole. */
+export async function isDocument(path: string): Promise<boolean> {
+  const chunks = unpack(path);
+  try {
+    const { value } = await chunks.next();
+    return value !== undefined && looksLikeDocument(value);
+  } catch {
+    return false;
+  } finally {
+    await chunks.return(undefined);
+  }
+}
 
 /** An archive of before there were lines says so near its beginning; a bundle as one document does too. */
 function looksLikeDocument(beginning: Buffer): boolean {

@@ -1,0 +1,114 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
+import { createServer } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { setTimeout as sleep } from 'node:timers/promises';
+import { root } from '../../setup.mjs';
+
+/** The program as it is built, on a data folder and a port of its own, to be treated badly. */
+export class Program {
+  readonly dataDir = mkdtempSync(join(tmpdir(), 'ash-crate-endurance-'));
+  port = 0;
+  said = '';
+  #child: ChildProcess | undefined;
+
+  get address(): string {
+    return `http://127.0.0.1:${this.port}`;
+  }
+  get pid(): number {
+    return this.#child!.pid!;
+  }
+  get databasePid(): number {
+    return (JSON.parse(readFileSync(join(this.dataDir, 'mariadb.json'), 'utf8')) as { pid: number }).pid;
+  }
+
+  /** Starts it and waits until it answers. @returns whether it did, within a minute */
+  async start(): Promise<boolean> {
+    this.port ||= await freePort();
+    this.launch();
+    return this.answers(60_000);
+  }
+  launch(): void {
+    const env = { ...process.env, PORT: String(this.port), ASH_CRATE_DATA: this.dataDir };
+    this.#child = spawn(process.execPath, ['scripts/start.mjs'], { cwd: root, env, stdio: ['ignore', 'pipe', 'pipe'] });
+    const keep = (chunk: Buffer) => (this.said = (this.said + chunk.toString()).slice(-20_000));
+    this.#child.stdout!.on('data', keep);
+    this.#child.stderr!.on('data', keep);
+  }
+  async answers(patienceMs: number): Promise<boolean> {
+    for (const until = Date.now() + patienceMs; Date.now() < until; await sleep(50))
+      try {
+        const response = await fetch(`${this.address}/api/health`, { signal: AbortSignal.timeout(5000) });
+        if (response.ok) return true;
+      } catch {
+        // not yet
+      }
+    return false;
+  }
+  /** Ends a process of ours at once, whatever it is doing. */
+  kill(what: 'application' | 'database'): void {
+    try {
+      process.kill(what === 'application' ? this.pid : this.databasePid, 'SIGKILL');
+    } catch {
+      // it had ended already
+    }
+  }
+  async gone(): Promise<void> {
+    const child = this.#child!;
+    if (child.exitCode === null && child.signalCode === null) await new Promise((done) => child.once('exit', done));
+  }
+  async stop(): Promise<void> {
+    this.#child?.kill('SIGTERM');
+    await this.gone();
+    rmSync(this.dataDir, { recursive: true, force: true, maxRetries: 20, retryDelay: 100 });
+  }
+
+  /** Memory it holds, MB; open files and sockets; threads. */
+  get size(): { MB: number; files: number; threads: number } {
+    const status = readFileSync(`/proc/${this.pid}/status`, 'utf8');
+    const of = (name: string) => Number(new RegExp(`^${name}:\\s+(\\d+)`, 'm').exec(status)?.[1] ?? 0);
+    return { MB: of('VmRSS') / 1024, files: readdirSync(`/proc/${this.pid}/fd`).length, threads: of('Threads') };
+  }
+
+  /** Sends JSON. @returns status and body; status 0 where there was no answer */
+  async send(method: string, path: string, body?: unknown): Promise<{ status: number; data: Record<string, unknown> }> {
+    try {
+      const response = await fetch(this.address + path, {
+        method,
+        headers: body === undefined ? {} : { 'content-type': 'application/json' },
+        ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+        signal: AbortSignal.timeout(60_000)
+      });
+      const data = (await response.json().catch(() => ({}))) as Record<string, unknown>;
+      return { status: response.status, data };
+    } catch {
+      return { status: 0, data: {} };
+    }
+  }
+}
+
+async function freePort(): Promise<number> {
+  const server = createServer();
+  await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
+  const { port } = server.address() as { port: number };
+  await new Promise((done) => server.close(done));
+  return port;
+}
+
+/** Numbers from a seed, 0 to 1: the same run again for the same seed. */
+export function seeded(seed: number): () => number {
+  let state = seed >>> 0;
+  return () => {
+    state = (state + 0x6d2b79f5) >>> 0;
+    let mixed = Math.imul(state ^ (state >>> 15), state | 1);
+    mixed ^= mixed + Math.imul(mixed ^ (mixed >>> 7), mixed | 61);
+    return ((mixed ^ (mixed >>> 14)) >>> 0) / 2 ** 32;
+  };
+}
+
+/** `npm run crash -- 12 7`: how many, and the seed. */
+export function argumentsOf(standard: number): { count: number; seed: number } {
+  const [count, seed] = process.argv.slice(2).map(Number);
+  return { count: count || standard, seed: seed || 20261127 };
+}
