@@ -13,7 +13,13 @@ import { findProgram, giveUp } from '../setup.mjs';
  * A private MariaDB: its data, password and log under the data folder, on a free port of 127.0.0.1. It is restarted when it dies,
  * and taken over when it still runs after an earlier app was killed.
  */
-export type Database = { url: string; adopted: boolean; stop(): Promise<void> };
+export type Database = {
+  url: string;
+  adopted: boolean;
+  stop(): Promise<void>;
+  /** Lets it run on and looks after it no longer. */
+  leave(): void;
+};
 type Running = { port: number; pid: number };
 const NAME = 'ashcrate';
 
@@ -249,6 +255,12 @@ export async function startDatabase(dataDir: string, fast = false): Promise<Data
       return;
     }
     if (Date.now() < notBefore) return;
+    // Somebody else has started it again already.
+    const other = runningOn(data);
+    if (other?.port === port) {
+      running = other;
+      return;
+    }
     const free = freeBytes(dataDir);
     if (free !== undefined && free < RESERVE_BYTES) {
       if (!full) console.error(`The database ended. ${diskFullSentence({ free })}`);
@@ -272,6 +284,7 @@ export async function startDatabase(dataDir: string, fast = false): Promise<Data
   return {
     url: urlOn(port),
     adopted,
+    leave: () => clearInterval(watch),
     async stop() {
       stopping = true;
       clearInterval(watch);

@@ -28,7 +28,7 @@ export type ToArchive = 'more' | 'stop';
 
 const workerFile = (): string => process.env.ASH_CRATE_ARCHIVE_WORKER ?? '.cache/worker/archive.mjs';
 /** Heap, MB. Lines are read and written one at a time; a document of an earlier version has to be held as a whole. */
-const MEMORY_MB = { lines: 96, document: 2048 };
+const MEMORY_MB = { written: 64, lines: 128, document: 2048 };
 
 function begin(work: ArchiveWork, memory: keyof typeof MEMORY_MB): Worker {
   return new Worker(workerFile(), {
@@ -92,7 +92,7 @@ export async function workOnArchive(
  * @throws Problem where it fails before its first piece
  */
 export async function streamArchive(work: ArchiveWork): Promise<ReadableStream<Uint8Array>> {
-  const worker = begin(work, 'lines');
+  const worker = begin(work, 'written');
   let take: ((piece: Uint8Array | null) => void) | undefined;
   let broken: ((error: Error) => void) | undefined;
   const next = () =>
