@@ -49,3 +49,23 @@ test('an open page notices that the database is away', async ({ page }) => {
   await page.unroute('**/api/health');
   await expect(page.getByRole('alert')).toBeHidden({ timeout: 12_000 });
 });
+
+test('a database that hangs is told of within its limit in time, and goes on when it can', async ({ page }) => {
+  test.setTimeout(120_000);
+  const health = async () => (await page.request.get('/api/health', { timeout: 40_000 })).status();
+  await expect.poll(health).toBe(200);
+  const pid = databasePid();
+  process.kill(pid, 'SIGSTOP');
+  try {
+    const from = Date.now();
+    const answer = await page.goto('/c/fernhollow', { timeout: 40_000 });
+    expect(answer!.status()).toBe(503);
+    expect(Date.now() - from).toBeLessThan(30_000);
+    await expect(page.getByText('The database is not answering', { exact: false }).first()).toBeVisible();
+  } finally {
+    process.kill(pid, 'SIGCONT');
+  }
+  await expect.poll(health, { timeout: 30_000 }).toBe(200);
+  await expect(page.getByRole('heading', { name: 'Today' })).toBeVisible({ timeout: 20_000 });
+  expect(databasePid()).toBe(pid);
+});

@@ -8,10 +8,11 @@ import { root } from '../../setup.mjs';
 
 /** The program as it is built, on a data folder and a port of its own, to be treated badly. */
 export class Program {
-  readonly dataDir = mkdtempSync(join(tmpdir(), 'ash-crate-endurance-'));
   port = 0;
   said = '';
   #child: ChildProcess | undefined;
+  /** @param dataDir a new folder where none is given */
+  constructor(readonly dataDir = mkdtempSync(join(tmpdir(), 'ash-crate-endurance-'))) {}
 
   get address(): string {
     return `http://127.0.0.1:${this.port}`;

@@ -1,5 +1,7 @@
 import { rm, writeFile } from 'node:fs/promises';
 import { Readable } from 'node:stream';
+import { setFlagsFromString } from 'node:v8';
+import { runInNewContext } from 'node:vm';
 import { parentPort, workerData } from 'node:worker_threads';
 import type { Knex } from 'knex';
 import { connect } from '../db/connection';
@@ -27,10 +29,17 @@ port.on('message', (message: ToArchive) => {
 /** Messages are told no oftener than this, ms. */
 const EVERY_MS = 100;
 let last = 0;
+/** How often memory is asked back while an archive is read, ms. */
+const COLLECT_MS = 250;
+let lastCollected = 0;
 const unheard = new AbortController().signal;
 const report: Work['report'] = async (step, done, total) => {
   if (stopped) throw new Stopped();
   const now = performance.now();
+  if (now - lastCollected > COLLECT_MS) {
+    collect();
+    lastCollected = now;
+  }
   if (now - last < EVERY_MS) return;
   last = now;
   say({ step, done, total });
@@ -43,11 +52,25 @@ const workOf = (taskId: string): Work => ({
   }
 });
 
+/**
+ * Memory outside of the heap is given back late: buffers of tens of megabytes pile up that nobody needs any more. Here, where nobody waits,
+ * it is asked for now and then.
+ */
+setFlagsFromString('--expose-gc');
+const collect = runInNewContext('gc') as () => void;
+const COLLECT_EVERY = 16_000_000;
+
 /** Gives a stream on piece by piece, each when the last one was taken. */
 async function give(stream: Readable): Promise<null> {
-  for await (const piece of stream) {
+  let sinceCollected = 0;
+  for await (const piece of stream as AsyncIterable<Buffer>) {
+    sinceCollected += piece.length;
+    if (sinceCollected > COLLECT_EVERY) {
+      collect();
+      sinceCollected = 0;
+    }
     const taken = new Promise<void>((done) => (more = done));
-    const bytes = new Uint8Array(piece as Buffer);
+    const bytes = new Uint8Array(piece);
     say({ piece: bytes }, [bytes.buffer]);
     await taken;
     if (stopped) throw new Stopped();

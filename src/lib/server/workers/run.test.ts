@@ -23,6 +23,7 @@ beforeAll(() => {
 afterAll(() => rmSync(folder, { recursive: true }));
 
 const input = { hosts: [1, 2, 3] } as never;
+const simulation = { hosts: [1] } as never;
 
 describe('work in a thread of its own', () => {
   it('gives what came out, and says how far it is', async () => {
@@ -58,5 +59,23 @@ describe('many at once', () => {
     expect(new Set(await Promise.all(never))).toEqual(new Set(['enough']));
     const answers = Array.from({ length: 9 }, () => inWorker('rank', input, { file: file('answers') }));
     expect(await Promise.all(answers)).toEqual(Array.from({ length: 9 }, () => 3));
+  });
+  it('what may run for long leaves a place for what is short', async () => {
+    const enough = new AbortController();
+    const rankings = Array.from({ length: 12 }, () =>
+      inWorker('rank', input, { file: file('never'), signal: enough.signal }).catch((error: Error) => error.message)
+    );
+    // answered while twelve rankings run or wait, none of which will ever end by itself
+    expect(await inWorker('simulate', simulation, { file: file('answers') })).toBe(1);
+    enough.abort(new Error('enough'));
+    expect(new Set(await Promise.all(rankings))).toEqual(new Set(['enough']));
+  });
+  it('what takes longer than it may is ended with a sentence, and its place is free again', async () => {
+    for (let i = 0; i < 8; i++)
+      await expect(inWorker('rank', input, { file: file('never'), limitMs: 20 })).rejects.toMatchObject({
+        code: 'too-large',
+        message: 'This takes longer than 0.02 s; ask for less at once.'
+      });
+    expect(await inWorker('rank', input, { file: file('answers') })).toBe(3);
   });
 });

@@ -165,6 +165,7 @@ export async function checkBackup(path: string, report?: Work['report']): Promis
     if (table === 'files') {
       const { crate_id } = row as DbRow;
       const content = reader.take(row as DbRow, at);
+      await report?.('Checking files', contents.size, 0);
       if (!content) counts.files = counts.files! - 1;
       else contents.add(`${String(crate_id)} ${content.sha256}`);
       continue;

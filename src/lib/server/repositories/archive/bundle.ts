@@ -340,6 +340,7 @@ export async function checkBundle(path: string, report?: Work['report']): Promis
     if (row === null || typeof row !== 'object' || Array.isArray(row)) throw refuseArchive('is no row', at);
     if (table === 'files') {
       const content = reader.take(row as DbRow, at);
+      await report?.('Checking files', contents.size, 0);
       if (!content) counts.files = counts.files! - 1;
       else contents.add(content.sha256);
       continue;
