@@ -10,7 +10,7 @@ test.describe('what is typed is kept', () => {
     for (const [section, field, text] of [
       ['Bay', 'Board to lid', '1.2'],
       ['Bridge', 'Bridge chip or board', 'Tern 12 gt n ?'],
-      ['Cooling', 'Outer surface', '110.5']
+      ['Case', 'Weight', '110.5']
     ] as const) {
       await page.locator('summary', { hasText: section }).first().click();
       const input = page.getByLabel(field, { exact: false }).first();
@@ -51,10 +51,7 @@ test.describe('what is typed is kept', () => {
       .getByRole('textbox')
       .first()
       .fill('Brindle M2 case, enclosure for M.2 NVMe SSD 2230/2242/2260/2280, USB 3.2 Gen 2 10 Gb/s, aluminium, USB-C');
-    await page
-      .getByRole('button', { name: /form|Use|Take/i })
-      .first()
-      .click();
+    await page.getByRole('button', { name: /^Go on/ }).click();
     await page.locator('html[data-ready="yes"]').waitFor();
     await page.waitForURL(/new/);
     for (const reload of [false, true]) {
@@ -108,11 +105,11 @@ test.describe('what is typed is kept', () => {
     await page.getByRole('button', { name: 'Start over' }).click();
 
     await open(page, '/b/AC-0001/stack/log');
-    const readings = page.getByLabel(/Time and temperature|Readings|lines/i).first();
+    const readings = page.getByLabel('Minutes since it began', { exact: false }).first();
     await readings.fill('5 33.5\n10 37');
     await page.reload();
     await page.locator('html[data-ready="yes"]').waitFor();
-    await expect(page.getByLabel(/Time and temperature|Readings|lines/i).first()).toHaveValue('5 33.5\n10 37');
+    await expect(page.getByLabel('Minutes since it began', { exact: false }).first()).toHaveValue('5 33.5\n10 37');
 
     await open(page, '/b/AC-0001/pair');
     const query = await page.evaluate(async (crate) => {

@@ -2,6 +2,9 @@ import type { Knex } from 'knex';
 
 /** Puts a content in place; one that is there already stays, and counts as put there now. */
 export async function putContent(db: Knex, crateId: string, file: { sha256: string; content: Buffer }): Promise<void> {
+  const there = await db('files').where({ crate_id: crateId, sha256: file.sha256 }).update({ added_at: Date.now() });
+  // Most of what is restored is here already, and need not be sent again.
+  if (there > 0) return;
   await db('files')
     .insert({ crate_id: crateId, ...file, added_at: Date.now() })
     .onConflict(['crate_id', 'sha256'])
