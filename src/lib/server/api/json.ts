@@ -46,11 +46,14 @@ export function oddText(value: unknown, path = ''): FieldProblem | undefined {
 
 /**
  * Parses a JSON text that came from outside.
+ * @param under the path of the field that holds it, where it is a text within a body
  * @throws Problem `bad-input` where it is no JSON, nested too deep, or holds characters that cannot be shown
  */
-export function checkedJson(bytes: Uint8Array): unknown {
-  const refuse = (message: string, path = '') =>
-    new Problem('bad-input', `${path || 'The body'} ${message}.`, [{ path, message }]);
+export function checkedJson(bytes: Uint8Array, under = ''): unknown {
+  const refuse = (message: string, path = '') => {
+    const at = [under, path].filter(Boolean).join('.');
+    return new Problem('bad-input', `${at || 'The body'} ${message}.`, [{ path: at, message }]);
+  };
   const { depth } = shapeOf(bytes);
   if (depth > DEEPEST) throw refuse(`is nested more than ${DEEPEST} deep`);
   let value: unknown;

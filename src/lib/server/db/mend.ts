@@ -83,3 +83,65 @@ export async function mendDoubledChoices(db: Knex): Promise<void> {
       after = String(rows.at(-1)!.id);
     }
 }
+
+/** Columns of text and of JSON in which people's words stand. */
+const WORDS: Readonly<Record<string, { text: readonly string[]; json: readonly string[] }>> = {
+  crates: { text: ['name'], json: [] },
+  models: { text: ['name'], json: ['spec'] },
+  units: { text: ['tag'], json: ['details'] },
+  quotes: { text: [], json: ['details'] },
+  rates: { text: [], json: ['details'] },
+  pairs: { text: ['bridge'], json: ['details'] },
+  jobs: { text: ['name'], json: ['spec'] },
+  builds: { text: ['name'], json: ['snapshot', 'report'] },
+  runs: { text: [], json: ['conditions', 'chain'] },
+  observations: { text: [], json: ['seen'] },
+  attachments: { text: ['name'], json: [] }
+};
+
+/** A text without control characters and halves of characters; line ends and tabs stay. */
+export const withoutOddCharacters = (text: string): string =>
+  // eslint-disable-next-line no-control-regex
+  text.replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f]|\p{Cs}/gu, '\ufffd');
+
+/** The same for every text and name in a value. */
+export const withoutOddText = (value: unknown): unknown =>
+  typeof value === 'string'
+    ? withoutOddCharacters(value)
+    : Array.isArray(value)
+      ? value.map(withoutOddText)
+      : value !== null && typeof value === 'object'
+        ? Object.fromEntries(
+            Object.entries(value).map(([key, inner]) => [withoutOddCharacters(key), withoutOddText(inner)])
+          )
+        : value;
+
+/** A tag of dots alone names no page that can be reached. */
+export const reachableTag = (tag: string): string => (/^\.{1,2}$/.test(tag) ? `dot ${tag.length}` : tag);
+
+/**
+ * Takes out what earlier versions let in and pages can no longer read: control characters in the place of a visible one, tags of dots
+ * alone. Only rows that hold such are written.
+ */
+export async function mendOddText(db: Knex): Promise<void> {
+  for (const [table, { text, json }] of Object.entries(WORDS)) {
+    const rows = (await db(table)
+      .where((any) => {
+        for (const column of text) any.orWhereRaw(`\`${column}\` regexp '[[:cntrl:]]'`);
+        // in JSON they are escaped as \\u0000 and so on; the last one stands as it is
+        for (const column of json)
+          any.orWhereRaw(`instr(\`${column}\`, ?) > 0 or instr(\`${column}\`, ?) > 0`, ['\\u00', '\u007f']);
+        if (table === 'units') any.orWhereIn('tag', ['.', '..']);
+      })
+      .select('id', ...text, ...json)) as Record<string, unknown>[];
+    for (const row of rows) {
+      const change: Record<string, unknown> = {};
+      for (const column of text)
+        change[column] = reachableOrPlain(table, column, withoutOddCharacters(String(row[column])));
+      for (const column of json) change[column] = JSON.stringify(withoutOddText(row[column]));
+      await db(table).where({ id: row.id }).update(change);
+    }
+  }
+}
+const reachableOrPlain = (table: string, column: string, text: string) =>
+  table === 'units' && column === 'tag' ? reachableTag(text) : text;

@@ -1,5 +1,5 @@
 import type { Knex } from 'knex';
-import { countGivenTags, mendDoubledChoices } from './mend';
+import { countGivenTags, mendDoubledChoices, mendOddText } from './mend';
 
 type Migration = { name: string; up: (db: Knex) => Promise<void> };
 
@@ -284,14 +284,19 @@ export const MIGRATIONS: readonly Migration[] = [
         table.bigInteger('watched_at').unsigned().notNullable().defaultTo(0);
         table.bigInteger('changed_at').unsigned().notNullable().index();
       })
-  }
+  },
+  { name: '026-odd-text', up: mendOddText }
 ];
 
-/** Brings a database up to date. A static list, so that it is bundled and the same in every run of the code. */
-export async function migrate(db: Knex): Promise<void> {
+/**
+ * Brings a database up to date. A static list, so that it is bundled and the same in every run of the code.
+ * @param upTo the name of the last one, where tests want an older state
+ */
+export async function migrate(db: Knex, upTo?: string): Promise<void> {
+  const wanted = upTo ? MIGRATIONS.slice(0, MIGRATIONS.findIndex(({ name }) => name === upTo) + 1) : MIGRATIONS;
   await db.migrate.latest({
     migrationSource: {
-      getMigrations: async () => [...MIGRATIONS],
+      getMigrations: async () => [...wanted],
       getMigrationName: (migration: Migration) => migration.name,
       getMigration: async (migration: Migration) => ({ up: migration.up, down: async () => {} })
     }

@@ -394,3 +394,35 @@ describe('two people who add, edit, delete and take back', () => {
     );
   }, 120_000);
 });
+
+describe('what earlier versions let in', () => {
+  it('is mended where it stands: doubled ticks, control characters, tags of dots; two ends of a cable stay two', async () => {
+    const { mendDoubledChoices, mendOddText } = await import('./mend');
+    const { aCable, anEnclosure } = await import('../../../../tests/parts');
+    const enclosure = await createModel(db, { crateId, spec: anEnclosure({ name: 'Doubled' }), ...who });
+    const cable = await createModel(db, { crateId, spec: aCable({ name: 'Two ends' }), ...who });
+    const unit = await createUnit(db, { crateId, unit: unitOf(enclosure.id, 'mended'), ...who });
+    const untouched = await db('models').where({ id: cable.id }).first();
+    const stored = (await db('models').where({ id: enclosure.id }).first('spec')) as { spec: Record<string, unknown> };
+    const spec = { ...stored.spec, modes: ['usb-10g', 'usb-5g', 'usb-10g', 'usb-5g'], bridge: 'Tern\u000012' };
+    await db('models')
+      .where({ id: enclosure.id })
+      .update({ name: 'Dou\u001bbled', spec: JSON.stringify(spec) });
+    await db('units').where({ id: unit.id }).update({ tag: '..' });
+    await mendDoubledChoices(db);
+    await mendOddText(db);
+    const mended = (await db('models').where({ id: enclosure.id }).first()) as {
+      name: string;
+      spec: Record<string, unknown>;
+      version: number;
+    };
+    expect([mended.name, mended.spec.modes, mended.spec.bridge, mended.version]).toEqual([
+      'Dou\ufffdbled',
+      ['usb-10g', 'usb-5g'],
+      'Tern\ufffd12',
+      1
+    ]);
+    expect(await db('units').where({ id: unit.id }).first('tag')).toEqual({ tag: 'dot 2' });
+    expect(await db('models').where({ id: cable.id }).first()).toEqual(untouched);
+  });
+});

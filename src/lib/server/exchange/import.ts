@@ -14,6 +14,7 @@ import { MODEL_SCHEMAS, type Model } from '#core/parts/model';
 import { tagKey } from '#core/parts/tag';
 import { quoteProblems, quoteSchema, type Quote } from '#core/parts/quote';
 import { unitSchema, type Unit } from '#core/parts/unit';
+import { checkedJson } from '../api/json';
 import { changeMany, newId, type StoredTable } from '../db/change';
 import { writing } from '../db/writing';
 import { Problem } from '../problem';
@@ -183,12 +184,7 @@ function readRows(
   const fields = fileFields(request.what, kind);
   const columns = columnsOf(fields);
   if (request.format === 'json') {
-    let data: unknown;
-    try {
-      data = JSON.parse(request.text);
-    } catch {
-      throw new Problem('bad-input', 'The file is not valid JSON.', [{ path: 'text', message: 'is not valid JSON' }]);
-    }
+    const data = checkedJson(Buffer.from(request.text), 'text');
     if (!Array.isArray(data) || !data.every((row) => typeof row === 'object' && row !== null && !Array.isArray(row)))
       throw new Problem('bad-input', 'The file must hold a list of objects.', [
         { path: 'text', message: 'must be a list of objects' }

@@ -5,12 +5,16 @@
 <div class="notices no-print" role="status" aria-live="polite">
   {#each notices.list as notice (notice.id)}
     <div class="notice {notice.kind}">
-      <p>
-        {notice.text}
-        {#each notice.links ?? [] as link (link.href + link.label)}
-          <a href={link.href} onclick={() => notices.remove(notice.id)}>Show {link.label}</a>
-        {/each}
-      </p>
+      <div class="words">
+        <p>{notice.text}</p>
+        {#if notice.links}
+          <p>
+            {#each notice.links as link (link.href + link.label)}
+              <a href={link.href} onclick={() => notices.remove(notice.id)}>Show {link.label}</a>
+            {/each}
+          </p>
+        {/if}
+      </div>
       {#if notice.action}
         {@const action = notice.action}
         <button
@@ -53,7 +57,7 @@
     border: 1px solid var(--ash-fail);
     border-left-width: 4px;
   }
-  p {
+  .words {
     flex: 1;
   }
   a {

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import type { Knex } from 'knex';
-import { countGivenTags, mendDoubledChoices } from '../../db/mend';
+import { countGivenTags, mendDoubledChoices, reachableTag } from '../../db/mend';
 import { MIGRATIONS } from '../../db/migrations';
 import { writing } from '../../db/writing';
 import { Problem } from '../../problem';
@@ -92,6 +92,12 @@ export const makeBackupFile = (db: Knex, path: string, at: string) => writeArchi
 
 type Backup = { madeAt: string; migrations: string[]; lines: AsyncIterable<Line> };
 
+/** A unit whose tag an earlier version let be dots alone. */
+const withReachableTag = (row: unknown): unknown => {
+  const tag = (row as { tag?: unknown } | null)?.tag;
+  return typeof tag === 'string' ? { ...(row as object), tag: reachableTag(tag) } : row;
+};
+
 /** A document of before there were lines, as lines: contents first. */
 async function* linesOf(tables: Record<string, unknown>): AsyncGenerator<Line> {
   const counts: Record<string, number> = {};
@@ -99,7 +105,7 @@ async function* linesOf(tables: Record<string, unknown>): AsyncGenerator<Line> {
     const rows = tables[table];
     if (!Array.isArray(rows)) continue;
     counts[table] = rows.length;
-    for (const row of rows as unknown[]) yield { table, row };
+    for (const row of rows as unknown[]) yield { table, row: table === 'units' ? withReachableTag(row) : row };
   }
   yield { counts };
 }

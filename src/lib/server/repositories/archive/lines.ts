@@ -5,6 +5,7 @@ import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { constants, createGunzip, createGzip, type Gzip, type ZlibParams } from 'node:zlib';
 import { shapeOf } from '../../api/json';
+import { withoutOddText } from '../../db/mend';
 import { Problem } from '../../problem';
 
 /**
@@ -121,22 +122,13 @@ async function* unpack(path: string): AsyncGenerator<Buffer> {
   }
 }
 
-/** Half characters and control characters, which an earlier version let in, are taken out of what is read back. */
-// eslint-disable-next-line no-control-regex
-const ODD = /[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f]|\p{Cs}/gu;
-const cleaned = (value: unknown): unknown => {
-  if (typeof value === 'string') return value.replace(ODD, '\ufffd');
-  if (Array.isArray(value)) return value.map(cleaned);
-  if (value === null || typeof value !== 'object') return value;
-  return Object.fromEntries(Object.entries(value).map(([key, inner]) => [key.replace(ODD, '\ufffd'), cleaned(inner)]));
-};
-
 function parseJson(bytes: Buffer, name: string): unknown {
   if (shapeOf(bytes).depth > DEEPEST) throw refuseArchive(`is nested more than ${DEEPEST} deep`, name);
   try {
     const text = bytes.toString('utf8');
     const value: unknown = JSON.parse(text);
-    return text.includes('\\u') ? cleaned(value) : value;
+    // Half characters and control characters, which an earlier version let in, are taken out of what is read back.
+    return text.includes('\\u') ? withoutOddText(value) : value;
   } catch {
     throw refuseArchive('is not valid JSON', name);
   }
