@@ -11,7 +11,7 @@ for (const [script, count, sentence] of [
   // one round of each kind: application, database, both, again while starting, import, restore, backup
   ['crash', 7, /^7 rounds: [1-9]\d* writes acknowledged, 0 lost, 0 half-written, 0 failed restarts/],
   ['fuzz', 900, /^900 requests over \d+ operations and 300 over pages, seed \d+: 0 x 5xx, 0 hangs over 5 s, 0 traces/],
-  ['soak', 1000, /^1000 requests, seed \d+: after 200 .* 0 failed$/]
+  ['soak', 2000, /^2000 requests, seed \d+: after 1000 .* 0 failed$/]
 ] as const)
   test(`${script}, in short: ${count} of them`, () => {
     test.setTimeout(300_000);

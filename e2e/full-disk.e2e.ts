@@ -35,6 +35,8 @@ test('a full disk is named with its free bytes, nothing acknowledged is lost, an
     const crate = String((await program.send('POST', '/api/crates', { name: 'Full' })).data.id);
     const spec = (name: string) => ({ kind: 'drive', name, media: 'nvme', formFactor: 'm2', capacityTB: 1 });
     const part = String((await program.send('POST', `/api/crates/${crate}/models`, { spec: spec('Base') })).data.id);
+    // what somebody else keeps there, and takes away in the end
+    writeFileSync(join(disk!, 'somebody else'), Buffer.alloc(60_000_000));
     let acknowledged = 0;
     let refused: { status: number; data: Record<string, unknown> } | undefined;
     for (let i = 0; i < 60 && !refused; i++) {
@@ -76,6 +78,7 @@ test('a full disk is named with its free bytes, nothing acknowledged is lost, an
     expect(program.said.match(/The database ended/g)).toHaveLength(1);
 
     rmSync(join(disk!, 'junk'));
+    rmSync(join(disk!, 'somebody else'));
     await expect.poll(async () => (await program.send('GET', '/api/health')).status, { timeout: 30_000 }).toBe(200);
     expect(program.databasePid).not.toBe(before);
     const files = (await program.send('GET', `/api/crates/${crate}/attachments`)).data as unknown as object[];

@@ -6,7 +6,7 @@ const { count, seed } = argumentsOf(20_000);
 const random = seeded(seed);
 const pick = <T>(from: readonly T[]): T => from[Math.floor(random() * from.length)]!;
 /** After so many, everything that is loaded on first use is there. */
-const FIRST = Math.min(1000, Math.floor(count / 5));
+const FIRST = Math.min(1000, Math.floor(count / 2));
 const REST_MS = 10_000;
 /** By so much it may be larger at the end. */
 const GROWTH = 0.3;
