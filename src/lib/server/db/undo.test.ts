@@ -135,7 +135,7 @@ describe('what cannot be taken back says why, and names what is in the way', () 
     await createUnit(db, { crateId, unit: unitOf(id, 'D-901'), ...who });
     await createQuote(db, { crateId, quote: quoteFor(id), ...who });
     expect(await refusal(back(group))).toEqual({
-      message: 'The part Felt 1 cannot be taken back: 1 unit (D-901) and 1 quote by now hang on it. Remove that first.',
+      message: 'The part Felt 1 cannot be taken back: 1 unit (D-901) and 1 quote hang on it by now. Remove them first.',
       names: ['D-901', 'quote']
     });
   });

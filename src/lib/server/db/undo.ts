@@ -234,7 +234,11 @@ async function refuseHanging(
   if (groups.length === 0) return;
   const last = groups.pop()!;
   const things = groups.length > 0 ? `${groups.join(', ')} and ${last}` : last;
-  throw refuse(`${what} cannot be taken back: ${things} by now hang on it. Remove that first.`, inTheWay);
+  const one = inTheWay.length === 1;
+  throw refuse(
+    `${what} cannot be taken back: ${things} ${one ? 'hangs' : 'hang'} on it by now. Remove ${one ? 'it' : 'them'} first.`,
+    inTheWay
+  );
 }
 
 /** A large import taken back: the same checks as row by row, in batches. */

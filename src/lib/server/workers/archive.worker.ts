@@ -58,7 +58,7 @@ const workOf = (taskId: string): Work => ({
  */
 setFlagsFromString('--expose-gc');
 const collect = runInNewContext('gc') as () => void;
-const COLLECT_EVERY = 16_000_000;
+const COLLECT_EVERY = 4_000_000;
 
 /** Gives a stream on piece by piece, each when the last one was taken. */
 async function give(stream: Readable): Promise<null> {

@@ -48,9 +48,11 @@
   const errors = $derived.by(() => {
     const shown: Record<string, FormError> = {};
     for (const [path, message] of Object.entries(refused)) shown[path] = { message, suggestions: [] };
-    for (const [path, error] of Object.entries(read.errors)) if (tried || draft[path]) shown[path] = error;
+    for (const [path, error] of Object.entries(read.errors)) if (tried || isFilled(draft[path])) shown[path] = error;
     return shown;
   });
+  /** What is empty is missed on saving, not while it is being filled in. */
+  const isFilled = (value: Draft[string] | undefined) => (Array.isArray(value) ? value.length > 0 : Boolean(value));
   /** What the server refused at no field of this form. */
   const homeless = $derived(
     Object.entries(refused).filter(([path]) => !fields.some((f) => f.key === path.split('.')[0]))
