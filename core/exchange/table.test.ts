@@ -9,6 +9,13 @@ const at = (path: string) => columns.find((c) => c.path === path)!;
 
 describe('cells that a spreadsheet would run', () => {
   it.each([
+    // the wide forms of East Asian keyboards, and what hides behind blanks
+    ['＝1', "'＝1"],
+    ['＋1', "'＋1"],
+    ['－1', "'－1"],
+    ['＠SUM', "'＠SUM"],
+    [' =1', "' =1"],
+    ["' =1", "'' =1"],
     ['=1+1', "'=1+1"],
     ['+49 30', "'+49 30"],
     ['-5', "'-5"],

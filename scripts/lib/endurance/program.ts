@@ -24,11 +24,12 @@ export class Program {
     return (JSON.parse(readFileSync(join(this.dataDir, 'mariadb.json'), 'utf8')) as { pid: number }).pid;
   }
 
-  /** Starts it and waits until it answers. @returns whether it did, within a minute */
+  /** Starts it and waits until it answers. @returns whether it did, within four minutes */
   async start(): Promise<boolean> {
     this.port ||= await freePort();
     this.launch();
-    return this.answers(60_000);
+    // It may have to be built first.
+    return this.answers(240_000);
   }
   launch(): void {
     const env = { ...process.env, PORT: String(this.port), ASH_CRATE_DATA: this.dataDir };
