@@ -7,13 +7,13 @@ import { seedOnce } from '$lib/server/demo/seed';
 import { forgetUnusedContents } from '$lib/server/repositories/contents';
 import { purgeDeleted } from '$lib/server/repositories/crates';
 import { forgetTasks } from '$lib/server/repositories/task-rows';
-import { dropUploads } from '$lib/server/uploads';
+import { dropLeftovers } from '$lib/server/uploads';
 import type { Knex } from 'knex';
 
 /** Before the first request: the database is brought up to date, and gets the demo crate if it has none. */
 export const init: ServerInit = async () => {
   const db = database();
-  await dropUploads();
+  await dropLeftovers();
   await migrate(db);
   await seedOnce(db, new Date().toISOString());
   const purge = () =>

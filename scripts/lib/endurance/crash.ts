@@ -121,7 +121,7 @@ async function begin(kind: (typeof KINDS)[number]): Promise<void> {
   }
 }
 
-if (!(await program.start())) throw new Error(`It does not start: ${program.said}`);
+await program.startOrThrow();
 crateId = String((await program.send('POST', '/api/crates', { name: 'Crash' })).data.id);
 modelId = String((await program.send('POST', `/api/crates/${crateId}/models`, { spec: drive('base') })).data.id);
 await save();

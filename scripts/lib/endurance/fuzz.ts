@@ -167,7 +167,7 @@ function value(schema: Schema | undefined, name: string, depth = 0): unknown {
 }
 
 const program = new Program();
-if (!(await program.start())) throw new Error(`It does not start: ${program.said}`);
+await program.startOrThrow();
 
 /** What there is to aim at; anew now and then, for much of it is deleted on the way. */
 async function look(): Promise<void> {

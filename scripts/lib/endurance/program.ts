@@ -31,6 +31,12 @@ export class Program {
     // It may have to be built first.
     return this.answers(240_000);
   }
+  /** Starts it, or stops what came of it and says why. */
+  async startOrThrow(): Promise<void> {
+    if (await this.start()) return;
+    await this.stop();
+    throw new Error(`It does not start: ${this.said}`);
+  }
   launch(): void {
     const env = { ...process.env, PORT: String(this.port), ASH_CRATE_DATA: this.dataDir };
     this.#child = spawn(process.execPath, ['scripts/start.mjs'], { cwd: root, env, stdio: ['ignore', 'pipe', 'pipe'] });

@@ -14,7 +14,7 @@ const FILES = 12;
 const THREADS = 4;
 
 const program = new Program();
-if (!(await program.start())) throw new Error(`It does not start: ${program.said}`);
+await program.startOrThrow();
 const crate = String((await program.send('POST', '/api/crates', { name: 'Soak' })).data.id);
 const demo = ((await program.send('GET', '/api/crates')).data as unknown as { id: string; demo: boolean }[]).find(
   (c) => c.demo

@@ -1,5 +1,5 @@
 import { createWriteStream } from 'node:fs';
-import { mkdir, rm } from 'node:fs/promises';
+import { mkdir, readdir, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
@@ -48,5 +48,11 @@ export async function keepUpload(
   return { path, type, bytes, drop };
 }
 
-/** Uploads that a process left behind when it ended. */
-export const dropUploads = (): Promise<void> => rm(folder(), { recursive: true, force: true });
+/** What a process left behind when it ended: uploads, and safety copies of restores that came to nothing. */
+export async function dropLeftovers(): Promise<void> {
+  await rm(folder(), { recursive: true, force: true });
+  const backups = join(dataFolder(), 'backups');
+  const names = await readdir(backups).catch(() => []);
+  for (const name of names)
+    if (name.startsWith('before-restore-') && name.endsWith('.part')) await rm(join(backups, name), { force: true });
+}
