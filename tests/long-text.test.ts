@@ -69,9 +69,11 @@ const TAKERS: Record<string, (odd: string) => unknown> = {
   },
   'cells of a file': (odd) => {
     withHeadingUnit(odd, 'GB');
-    rowOf(drive, Object.fromEntries(columns.map(({ path }) => [path, odd])));
-    for (const what of FILES)
-      rowOf(fileFields(what), Object.fromEntries(columnsOf(fileFields(what)).map(({ path }) => [path, odd])));
+    // one of each sort of field; a row in which all sixty are so long is refused as a whole
+    for (const file of [drive, ...FILES.map((what) => fileFields(what))]) {
+      const some = columnsOf(file).filter((_, i) => i % 5 === 0);
+      rowOf(file, Object.fromEntries(some.map(({ path }) => [path, odd])));
+    }
   },
   'a file as a whole': (odd) => swallow(() => fromCsv(odd))(),
   'a typed quantity': (odd) => {
