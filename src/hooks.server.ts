@@ -1,5 +1,5 @@
 import { json, type Handle, type HandleServerError, type ServerInit } from '@sveltejs/kit';
-import { database } from '$lib/server/db';
+import { patiently } from '$lib/server/db';
 import { FOREIGN, isForeign } from '$lib/server/foreign';
 import { problemOf } from '$lib/server/db/errors';
 import { migrate } from '$lib/server/db/migrations';
@@ -12,12 +12,13 @@ import type { Knex } from 'knex';
 
 /** Before the first request: the database is brought up to date, and gets the demo crate if it has none. */
 export const init: ServerInit = async () => {
-  const db = database();
   await dropLeftovers();
-  await migrate(db);
-  await seedOnce(db, new Date().toISOString());
+  await patiently(async (db) => {
+    await migrate(db);
+    await seedOnce(db, new Date().toISOString());
+  });
   const purge = () =>
-    tidy(db).catch((error: unknown) => {
+    patiently(tidy).catch((error: unknown) => {
       if (!problemOf(error)) console.error(error);
     });
   await purge();

@@ -5,7 +5,8 @@ import type { Knex } from 'knex';
 import { gunzipSync, gzipSync } from 'node:zlib';
 import { createHash } from 'node:crypto';
 import { checkBackup, makeBackupFile, restoreBackup } from '../src/lib/server/repositories/archive/backup';
-import { checkBundle, documentPieces, openBundle, streamBundle } from '../src/lib/server/repositories/archive/bundle';
+import { checkBundle, openBundle } from '../src/lib/server/repositories/archive/bundle';
+import { bundlePieces, bundleStream } from '../src/lib/server/repositories/archive/bundle-write';
 import { unwatched } from '../src/lib/server/work';
 
 const folder = mkdtempSync(join(tmpdir(), 'ash-crate-archives-'));
@@ -23,12 +24,12 @@ export type Document = Record<string, Entry[]> & { crate: Entry };
 
 export async function bundleOf(db: Knex, crateId: string, at: string): Promise<Document> {
   let text = '';
-  for await (const piece of documentPieces(db, crateId, at)) text += piece;
+  for await (const piece of bundlePieces(db, crateId, at)) text += piece;
   return JSON.parse(text) as Document;
 }
 export async function packedBundleOf(db: Knex, crateId: string, at: string): Promise<Buffer> {
   const pieces: Buffer[] = [];
-  for await (const piece of streamBundle(db, crateId, at)) pieces.push(piece as Buffer);
+  for await (const piece of bundleStream(db, crateId, at)) pieces.push(piece as Buffer);
   return Buffer.concat(pieces);
 }
 export async function openFrom(db: Knex, content: string | Buffer | object, at: string) {

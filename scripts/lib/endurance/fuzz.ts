@@ -1,26 +1,10 @@
-import { Program, argumentsOf, seeded } from './program.ts';
+import { argumentsOf, Program, seeded } from './program.ts';
+import { ODD, Values, WORDS, type Crate, type Row, type Schema } from './values.ts';
 
 /**
  * Requests made at random from the OpenAPI document, near what is right and far from it, over every operation, and over the pages: is
  * there a 5xx, an answer that does not come, or a trace of the program in one?
  */
-type Schema = {
-  type?: string | string[];
-  enum?: unknown[];
-  const?: unknown;
-  properties?: Record<string, Schema>;
-  required?: string[];
-  additionalProperties?: Schema | boolean;
-  items?: Schema;
-  prefixItems?: Schema[];
-  anyOf?: Schema[];
-  oneOf?: Schema[];
-  minimum?: number;
-  maximum?: number;
-  pattern?: string;
-  format?: string;
-  maxItems?: number;
-};
 type Parameter = { name: string; in: 'path' | 'query'; required: boolean; schema: Schema };
 type Operation = {
   operationId: string;
@@ -30,141 +14,12 @@ type Operation = {
 
 const { count, seed } = argumentsOf(12_000);
 const random = seeded(seed);
-const pick = <T>(from: readonly T[]): T => from[Math.floor(random() * from.length)]!;
+const values = new Values(random);
+const { groups, tasks } = values;
+const pick = <T>(from: readonly T[]): T => values.pick(from);
 const PAGES_SHARE = 1 / 3;
 const HANG_MS = 5000;
-/** How often a value is not what the schema says: never in half of the requests, so that they get far, and often in some. */
-let wrong = 0;
-
-const ODD: readonly unknown[] = [
-  null,
-  true,
-  -1,
-  0,
-  1e308,
-  -1e308,
-  0.1,
-  '',
-  ' ',
-  'x'.repeat(300),
-  'a\nb',
-  '\u0000',
-  '\ud800',
-  '../..',
-  "' or 1=1 --",
-  '<img src=x onerror=alert(1)>',
-  '${7*7}',
-  '=cmd()',
-  [],
-  {},
-  [[[[[]]]]],
-  JSON.parse('{"__proto__":{"x":1}}'),
-  { constructor: 1 },
-  '🪨'.repeat(40),
-  'NaN',
-  'é́'.repeat(20)
-];
-
-/** What there is in a crate to aim at, by the word that stands for it in a path. */
-type Row = { id: string; version: number; spec?: object; kind?: string; choice?: object };
-type Crate = { id: string; rows: Record<string, Row[]> };
 let crates: Crate[] = [];
-/** What a request is made around: a crate, and the row that its path names. */
-let at: { crate: Crate; row: Row | undefined; path: string };
-/** Changes that were made, which can be taken back; tasks that were begun. */
-const groups: string[] = [];
-const tasks: string[] = [];
-const words = ['Felt 1', 'usb-c', 'D-001', 'AC-0001', 'nvme', 'm2', '10 Gb/s', 'Kiln', 'write', 'owned'];
-const NOBODY = '01ARZ3NDEKTSV4RRFFQ69G5FAV';
-
-const parts = (kind: string) =>
-  (at.crate.rows.models ?? []).filter((row) => (row.spec as { kind?: string })?.kind === kind);
-const idOf = (rows: readonly Row[] | undefined) => (rows && rows.length > 0 ? pick(rows).id : NOBODY);
-const KIND_OF: Record<string, string> = {
-  hostId: 'host',
-  cableId: 'cable',
-  enclosureId: 'enclosure',
-  driveId: 'drive'
-};
-const TABLE_OF: Record<string, string> = {
-  modelId: 'models',
-  partId: 'models',
-  jobId: 'jobs',
-  buildId: 'builds',
-  subjectId: 'models'
-};
-
-/** A copy with one of its values made odd, now and then. */
-function mutated(real: object): object {
-  const copy = structuredClone(real) as Record<string, unknown>;
-  delete copy.id;
-  if (random() < wrong * 4) {
-    const key = pick(Object.keys(copy));
-    if (key !== undefined) copy[key] = pick(ODD);
-  }
-  return copy;
-}
-
-/** What a field of this name holds in real life; undefined where the schema has to say. */
-function known(name: string): unknown {
-  const { crate, row, path } = at;
-  if (name === 'version') return row?.version ?? 1;
-  if (name === 'currency' || name === 'from' || name === 'to') return pick(['EUR', 'USD', 'GBP']);
-  if (name === 'group') return groups.length > 0 ? pick(groups) : NOBODY;
-  if (name === 'taskId') return tasks.length > 0 ? pick(tasks) : NOBODY;
-  if (name in KIND_OF) return idOf(parts(KIND_OF[name]!));
-  if (name in TABLE_OF) return idOf(crate.rows[TABLE_OF[name]!]);
-  if (name === 'type') return 'text/plain';
-  if (name === 'content') return 'aGVsbG8=';
-  if (name === 'sort') return 'name';
-  if (name === 'spec' && path.includes('/jobs') && crate.rows.jobs?.length) return mutated(pick(crate.rows.jobs).spec!);
-  if (name === 'spec' && path.includes('/models') && crate.rows.models?.length)
-    return mutated((row?.spec ?? pick(crate.rows.models).spec)!);
-  if (name === 'choice' && crate.rows.builds?.length) return mutated(pick(crate.rows.builds).choice!);
-  if (name === 'items') {
-    const rows = crate.rows[path.includes('/units') ? 'units' : 'models'] ?? [];
-    const some = [...new Set(Array.from({ length: 3 }, () => pick(rows)))].filter(Boolean);
-    return some.map(({ id, version }) => ({ id, version }));
-  }
-  return undefined;
-}
-
-function value(schema: Schema | undefined, name: string, depth = 0): unknown {
-  if (!schema || depth > 7 || random() < wrong) return pick(ODD);
-  const real = random() < 0.85 ? known(name) : undefined;
-  if (real !== undefined) return real;
-  if (schema.const !== undefined) return schema.const;
-  if (schema.enum) return pick(schema.enum);
-  const several = schema.anyOf ?? schema.oneOf;
-  if (several) return value(pick(several), name, depth + 1);
-  const type = Array.isArray(schema.type) ? pick(schema.type) : schema.type;
-  if (type === 'object' || schema.properties) {
-    const made: Record<string, unknown> = {};
-    for (const [key, inner] of Object.entries(schema.properties ?? {}))
-      if (schema.required?.includes(key) ? random() >= wrong / 2 : random() < 0.3)
-        made[key] = value(inner, key, depth + 1);
-    if (random() < wrong / 2) made[pick(['extra', '__proto__', 'id', 'x y'])] = pick(ODD);
-    return made;
-  }
-  if (type === 'array') {
-    const length = Math.floor(random() * Math.min(4, schema.maxItems ?? 4)) + (random() < 0.8 ? 1 : 0);
-    if (schema.prefixItems) return schema.prefixItems.map((inner) => value(inner, name, depth + 1));
-    return Array.from({ length }, () => value(schema.items, name, depth + 1));
-  }
-  if (type === 'number' || type === 'integer') {
-    const [low, high] = [Math.max(schema.minimum ?? 0, -1e6), Math.min(schema.maximum ?? 1e4, 1e6)];
-    const chosen = random() < 0.1 ? pick([low, high]) : low + random() * random() * (high - low);
-    return type === 'integer' || name === 'version'
-      ? Math.round(name === 'version' ? 1 + random() * random() * 2 : chosen)
-      : chosen;
-  }
-  if (type === 'boolean') return random() < 0.5;
-  if (type === 'null') return null;
-  if (schema.format === 'date') return pick(['2026-11-01', '2026-02-30', '1999-12-31', '2031-01-01']);
-  if (/[iI]d$/.test(name) || schema.pattern?.includes('{26}')) return NOBODY;
-  if (schema.pattern === '^[A-Z]{3}$') return 'EUR';
-  return pick(words) + (random() < 0.3 ? String(Math.floor(random() * 1e4)) : '');
-}
 
 const program = new Program();
 await program.startOrThrow();
@@ -254,23 +109,20 @@ const QUERIES = [
 ];
 
 function apiRequest(): { method: string; path: string; body?: string; of: string } {
-  wrong = pick([0, 0, 0.04, 0.3]);
+  const wrong = pick([0, 0, 0.04, 0.3]);
   const { path, method, op } = pick(operations);
   const crate = pick(crates);
   // The last table that the path names is the one its `id` is of.
   const table = path.match(/\/(\w+)\/\{id\}/)?.[1] ?? (path.includes('{buildId}') ? 'builds' : '');
   const rows = crate.rows[table] ?? [];
-  at = { crate, row: rows.length > 0 ? pick(rows) : undefined, path };
+  const row = rows.length > 0 ? pick(rows) : undefined;
+  Object.assign(values, { wrong, at: { crate, row, path } });
   const query: string[] = [];
   let filled = path;
   for (const { name, in: where, schema, required } of op.parameters) {
     const aimed =
-      name === 'crateId'
-        ? crate.id
-        : name === 'id' || (name === 'buildId' && table === 'builds')
-          ? at.row?.id
-          : undefined;
-    const given = String(where === 'path' && aimed && random() >= wrong ? aimed : value(schema, name));
+      name === 'crateId' ? crate.id : name === 'id' || (name === 'buildId' && table === 'builds') ? row?.id : undefined;
+    const given = String(where === 'path' && aimed && random() >= wrong ? aimed : values.value(schema, name));
     if (where === 'path') filled = filled.replace(`{${name}}`, safe(given) || 'x');
     else if (required || random() < 0.4) query.push(`${name}=${safe(given)}`);
   }
@@ -278,7 +130,7 @@ function apiRequest(): { method: string; path: string; body?: string; of: string
   const body = schema
     ? random() < wrong / 4
       ? pick(['{', '[]', 'null', '"x"', ''])
-      : JSON.stringify(value(schema, ''))
+      : JSON.stringify(values.value(schema, ''))
     : undefined;
   const address = query.length > 0 ? `${filled}?${query.join('&')}` : filled;
   return { method, path: address, of: op.operationId, ...(body === undefined ? {} : { body }) };
@@ -298,7 +150,7 @@ function pageRequest(): { method: string; path: string } {
   const query = Array.from(
     { length: Math.floor(random() * 3) },
     () =>
-      `${pick(QUERIES)}=${safe(String(random() < 0.5 ? pick(ODD) : pick([...words, idOf(pick(crates).rows.models)])))}`
+      `${pick(QUERIES)}=${safe(String(random() < 0.5 ? pick(ODD) : pick([...WORDS, values.idOf(pick(crates).rows.models)])))}`
   );
   return { method: 'GET', path: query.length > 0 ? `${base}?${query.join('&')}` : base };
 }

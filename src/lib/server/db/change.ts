@@ -50,7 +50,7 @@ const keyOf = (table: StoredTable, id: string, crateId: string): Row =>
   table === 'crates' ? { id: id === crateId ? id : null } : { id, crate_id: crateId };
 
 /** Plain objects and lists go into JSON columns as text; everything else as it is. */
-function toColumns(row: Row): Row {
+export function toColumns(row: Row): Row {
   const columns: Row = {};
   for (const [name, value] of Object.entries(row))
     columns[name] = value !== null && typeof value === 'object' ? JSON.stringify(value) : value;

@@ -1,8 +1,6 @@
 import type { Knex } from 'knex';
 import { tagNumber } from '#core/parts/tag';
-
-/** Name of the counter of one letter of tags in a crate. */
-export const tagCounter = (crateId: string, letter: string) => `${crateId} ${letter}`;
+import { raiseCounter, tagCounter } from './counters';
 
 /**
  * Raises the counters of given unit tags to the highest number of each letter that is or ever was on a unit, so that no label names
@@ -34,15 +32,6 @@ export async function countGivenTags(db: Knex, crateId?: string): Promise<void> 
     see(crate_id, b);
   }
   for (const [name, value] of highest) await raiseCounter(db, name, value);
-}
-
-/** Makes a counter, or raises it to at least this. */
-export async function raiseCounter(db: Knex, name: string, value: number): Promise<void> {
-  await db.raw('insert into counters (name, value) values (?, ?) on duplicate key update value = greatest(value, ?)', [
-    name,
-    value,
-    value
-  ]);
 }
 
 /** Lists that are filled in with ticks. In others the same thing twice has a meaning: the two ends of a cable, two layers of one pad. */
@@ -105,16 +94,14 @@ export const withoutOddCharacters = (text: string): string =>
   text.replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f]|\p{Cs}/gu, '\ufffd');
 
 /** The same for every text and name in a value. */
-export const withoutOddText = (value: unknown): unknown =>
-  typeof value === 'string'
-    ? withoutOddCharacters(value)
-    : Array.isArray(value)
-      ? value.map(withoutOddText)
-      : value !== null && typeof value === 'object'
-        ? Object.fromEntries(
-            Object.entries(value).map(([key, inner]) => [withoutOddCharacters(key), withoutOddText(inner)])
-          )
-        : value;
+export function withoutOddText<T>(value: T): T {
+  if (typeof value === 'string') return withoutOddCharacters(value) as T;
+  if (Array.isArray(value)) return value.map(withoutOddText) as T;
+  if (value === null || typeof value !== 'object') return value;
+  return Object.fromEntries(
+    Object.entries(value).map(([key, inner]) => [withoutOddCharacters(key), withoutOddText(inner)])
+  ) as T;
+}
 
 /** A tag of dots alone names no page that can be reached. */
 export const reachableTag = (tag: string): string => (/^\.{1,2}$/.test(tag) ? `dot ${tag.length}` : tag);

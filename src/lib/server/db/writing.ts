@@ -48,13 +48,14 @@ async function inTurn<T>(key: string, work: () => Promise<T>): Promise<T> {
  * @param options.hidden whether the crate may be one that was deleted
  * @param options.queue whom it waits for in this process, where that is not everybody who writes to the crate
  * @param options.alone whether it keeps every other writer out itself
+ * @param options.once whether the work cannot be done again: it reads a file that is read once. A deadlock is then told as `busy`
  * @throws Problem `not-found` without such a crate; `busy` while a backup is being restored; `disk-full`
  */
 export async function writing<T>(
   db: Knex,
   crateId: string | null,
   work: (trx: Knex.Transaction) => Promise<T>,
-  options: { hidden?: boolean; queue?: string; alone?: boolean } = {}
+  options: { hidden?: boolean; queue?: string; alone?: boolean; once?: boolean } = {}
 ): Promise<T> {
   if (db.isTransaction) return work(db as Knex.Transaction);
   const free = freeBytes();
@@ -70,7 +71,7 @@ export async function writing<T>(
       try {
         return await once();
       } catch (error) {
-        if (!isDeadlock(error) || attempt === ATTEMPTS) throw problemOf(error) ?? error;
+        if (!isDeadlock(error) || options.once || attempt === ATTEMPTS) throw problemOf(error) ?? error;
         await new Promise((done) => setTimeout(done, Math.random() * 20 * attempt));
       }
     }

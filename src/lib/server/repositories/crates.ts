@@ -142,7 +142,10 @@ export async function chooseRules(
   });
 }
 
-/** Removes a crate with everything in it: what refers to other rows first. */
+/** Rows that one statement deletes: few enough to end in time. Contents of files are megabytes each. */
+const PIECE = { rows: 2000, files: 20 };
+
+/** Removes a crate with everything in it, a piece at a time: what refers to other rows first. */
 export async function removeCrate(db: Knex, id: string): Promise<void> {
   await writing(db, null, async (trx) => {
     for (const table of [
@@ -156,9 +159,13 @@ export async function removeCrate(db: Knex, id: string): Promise<void> {
       'rates',
       'units',
       'jobs',
-      'models'
-    ])
-      await trx(table).where({ crate_id: id }).delete();
+      'models',
+      'revisions',
+      'events'
+    ]) {
+      const piece = table === 'files' ? PIECE.files : PIECE.rows;
+      while ((await trx(table).where({ crate_id: id }).limit(piece).delete()) === piece);
+    }
     await trx('counters').where('name', 'like', `${id} %`).delete();
     await trx('crates').where({ id }).delete();
   });
@@ -195,49 +202,25 @@ export async function listDeletedCrates(db: Knex): Promise<DeletedCrate[]> {
   }));
 }
 
+type Marked = { id: string; version: number; by: string; at: string };
+
 /** Hides a crate with everything in it; undo brings it back until it is purged. */
-export async function deleteCrate(
-  db: Knex,
-  args: { id: string; version: number; by: string; at: string }
-): Promise<Changed> {
-  const { id, version, by, at } = args;
-  const { name } = await getCrate(db, { id });
-  const event = { kind: 'deleted', message: `Deleted the crate ${name}.` };
-  return change(db, {
-    action: 'update',
-    table: 'crates',
-    crateId: id,
-    id,
-    version,
-    by,
-    at,
-    event,
-    row: { deleted_at: at }
-  });
-}
+export const deleteCrate = (db: Knex, args: Marked): Promise<Changed> => markDeleted(db, args, args.at);
 
 /** Brings a deleted crate back as it was.
  *  @throws Problem `not-found` where there is none that was deleted */
-export async function bringBackCrate(
-  db: Knex,
-  args: { id: string; version: number; by: string; at: string }
-): Promise<Changed> {
-  const { id, version, by, at } = args;
-  const row = (await db('crates').where({ id }).whereNotNull('deleted_at').first('name')) as
-    { name: string } | undefined;
-  if (!row) throw notFound('deleted crate');
-  const event = { kind: 'undone', message: `Brought the crate ${row.name} back.` };
-  return change(db, {
-    action: 'update',
-    table: 'crates',
-    crateId: id,
-    id,
-    version,
-    by,
-    at,
-    event,
-    row: { deleted_at: null }
-  });
+export const bringBackCrate = (db: Knex, args: Marked): Promise<Changed> => markDeleted(db, args, null);
+
+async function markDeleted(db: Knex, { id, version, by, at }: Marked, deletedAt: string | null): Promise<Changed> {
+  const row = (await db('crates').where({ id }).first('name', 'deleted_at')) as
+    { name: string; deleted_at: string | null } | undefined;
+  const goes = deletedAt !== null;
+  if (!row || (row.deleted_at === null) !== goes) throw notFound(goes ? 'crate' : 'deleted crate');
+  const event = goes
+    ? { kind: 'deleted', message: `Deleted the crate ${row.name}.` }
+    : { kind: 'undone', message: `Brought the crate ${row.name} back.` };
+  const mark = { deleted_at: deletedAt };
+  return change(db, { action: 'update', table: 'crates', crateId: id, id, version, by, at, event, row: mark });
 }
 
 /** Removes a crate that was deleted, for good.

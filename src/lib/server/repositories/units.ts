@@ -4,7 +4,7 @@ import { TAG_LETTER, tagNumber, tagsAfter } from '#core/parts/tag';
 import type { Kind } from '#core/parts/kinds';
 import { unitSchema, type Unit } from '#core/parts/unit';
 import { change, changeMany, newId, type Changed } from '../db/change';
-import { raiseCounter, tagCounter } from '../db/mend';
+import { raiseCounter, tagCounter } from '../db/counters';
 import { writing } from '../db/writing';
 import { notFound, Problem } from '../problem';
 import { deleteFilesOf } from './attachments';

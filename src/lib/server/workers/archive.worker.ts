@@ -7,7 +7,8 @@ import type { Knex } from 'knex';
 import { connect } from '../db/connection';
 import { problemOf } from '../db/errors';
 import { backupLines, checkBackup, restoreBackup } from '../repositories/archive/backup';
-import { checkBundle, documentPieces, openBundle, streamBundle } from '../repositories/archive/bundle';
+import { checkBundle, openBundle } from '../repositories/archive/bundle';
+import { bundlePieces, bundleStream } from '../repositories/archive/bundle-write';
 import { packedLines, readWrapped } from '../repositories/archive/lines';
 import { commitTask } from '../repositories/task-rows';
 import type { Work } from '../work';
@@ -94,8 +95,8 @@ async function doIt(db: Knex): Promise<unknown> {
     case 'bundle':
       return give(
         work.form === 'stream'
-          ? streamBundle(db, work.crateId, work.at)
-          : Readable.from(documentPieces(db, work.crateId, work.at), { objectMode: false })
+          ? bundleStream(db, work.crateId, work.at)
+          : Readable.from(bundlePieces(db, work.crateId, work.at), { objectMode: false })
       );
     case 'restore': {
       const path = await unwrapped(work.path, work.wrapped);

@@ -7,14 +7,14 @@ const STORE = 'single-keys';
 let sets = $state.raw<readonly Key[][]>([]);
 const setting = $state({ on: true, help: false });
 
+/** What letters are typed into. */
+const FIELD = 'input, textarea, select, [contenteditable="true"], [role="combobox"]';
+const within = (target: EventTarget | null, selector: string) =>
+  target instanceof Element && target.closest(selector) !== null;
+
 /** Single keys must never fire while someone types, picks from a menu or answers a dialog. */
 export function isTyping(target: EventTarget | null): boolean {
-  if (!(target instanceof Element)) return false;
-  return (
-    target.closest(
-      'input, textarea, select, [contenteditable="true"], [role="combobox"], [role="menu"], [role="dialog"], dialog'
-    ) !== null
-  );
+  return within(target, `${FIELD}, [role="menu"], [role="dialog"], dialog`);
 }
 
 export const keys = {
@@ -58,13 +58,13 @@ let pendingAt = 0;
 /** For the window's keydown: one key, or two in a row (`g` then a letter) within a second and a half. */
 export function onkeydown(event: KeyboardEvent): void {
   if (isTyping(event.target)) {
-    inField = !['Tab', 'Escape', 'Enter'].includes(event.key);
+    inField = within(event.target, FIELD) && !['Tab', 'Escape', 'Enter'].includes(event.key);
     return;
   }
   if (inField && event.key.length === 1) return;
   if (!setting.on || event.ctrlKey || event.metaKey || event.altKey || document.querySelector('.bx--modal.is-visible'))
     return;
-  if (event.key === ' ' && event.target instanceof Element && event.target.closest(PRESSABLE)) return;
+  if (event.key === ' ' && within(event.target, PRESSABLE)) return;
   if (event.key === '?') {
     setting.help = true;
     event.preventDefault();

@@ -26,9 +26,7 @@ export const listJobs = operation({
   summary: 'Jobs, by name.',
   params: inCrate,
   response: z.array(storedJob),
-  handle: async ({ db, params }) => {
-    return jobs.listJobs(db, params.crateId);
-  }
+  handle: ({ db, params }) => jobs.listJobs(db, params.crateId)
 });
 
 export const createJob = operation({
@@ -39,9 +37,7 @@ export const createJob = operation({
   body: z.strictObject({ spec: jobSchema }),
   response: changed,
   status: 201,
-  handle: async ({ db, params, body, by, at }) => {
-    return jobs.createJob(db, { ...params, ...body, by, at });
-  }
+  handle: ({ db, params, body, by, at }) => jobs.createJob(db, { ...params, ...body, by, at })
 });
 
 export const updateJob = operation({
@@ -70,9 +66,7 @@ export const listBuilds = operation({
   summary: 'Builds, by tag.',
   params: inCrate,
   response: z.array(builds.storedBuildSchema),
-  handle: async ({ db, params }) => {
-    return builds.listBuilds(db, params.crateId);
-  }
+  handle: ({ db, params }) => builds.listBuilds(db, params.crateId)
 });
 
 export const createBuild = operation({

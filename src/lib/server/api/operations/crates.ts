@@ -6,6 +6,7 @@ import { plan } from '#core/plan/plan';
 import { portOf } from '#core/plan/study';
 import { planReportSchema } from '#core/plan/report';
 import { simulateOptions, simulateReportSchema } from '#core/simulate/simulate';
+import { patiently } from '../../db';
 import { inWorker } from '../../workers/run';
 import { undo, type InTheWay } from '../../db/undo';
 import { resetDemo } from '../../demo/seed';
@@ -173,8 +174,8 @@ export const purgeCrate = operation({
   hidden: true,
   body: z.strictObject({ confirm: z.literal('for good') }),
   response: z.strictObject({ id: z.string() }),
-  handle: async ({ db, params }) => {
-    await crates.purgeCrate(db, params.crateId);
+  handle: async ({ params }) => {
+    await patiently((db) => crates.purgeCrate(db, params.crateId));
     return { id: params.crateId };
   }
 });
@@ -234,9 +235,7 @@ export const listEventsOf = operation({
   params: inCrate,
   query: z.object({ limit: z.coerce.number().int().min(1).max(1000).default(200) }),
   response: z.array(event),
-  handle: async ({ db, params, query }) => {
-    return listEvents(db, { ...params, ...query });
-  }
+  handle: ({ db, params, query }) => listEvents(db, { ...params, ...query })
 });
 
 /** A refusal of an undo whose things in the way have the address of the page that shows them. */

@@ -1,4 +1,5 @@
 /** Every operation of the API, by its name in the OpenAPI document. */
+export * from './archives';
 export * from './builds';
 export * from './crates';
 export * from './parts';

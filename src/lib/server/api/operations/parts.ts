@@ -35,9 +35,7 @@ export const listModels = operation({
   params: inCrate,
   query: z.object({ kind: z.enum(KINDS).optional() }),
   response: z.array(storedModel),
-  handle: async ({ db, params, query }) => {
-    return models.listModels(db, { ...params, kind: query.kind });
-  }
+  handle: ({ db, params, query }) => models.listModels(db, { ...params, kind: query.kind })
 });
 
 export const createModel = operation({
@@ -48,9 +46,7 @@ export const createModel = operation({
   body: z.strictObject({ spec: modelInputSchema }),
   response: changed,
   status: 201,
-  handle: async ({ db, params, body, by, at }) => {
-    return models.createModel(db, { ...params, spec: body.spec, by, at });
-  }
+  handle: ({ db, params, body, by, at }) => models.createModel(db, { ...params, spec: body.spec, by, at })
 });
 
 export const getModel = operation({
@@ -89,9 +85,7 @@ export const listUnits = operation({
   params: inCrate,
   query: z.object({ modelId: id().optional() }),
   response: z.array(storedUnit),
-  handle: async ({ db, params, query }) => {
-    return units.listUnits(db, { ...params, ...query });
-  }
+  handle: ({ db, params, query }) => units.listUnits(db, { ...params, ...query })
 });
 
 export const createUnit = operation({
@@ -132,9 +126,8 @@ export const listQuotes = operation({
   params: inCrate,
   query: z.object({ partId: id().optional() }),
   response: z.array(storedQuote),
-  handle: async ({ db, params, query }) => {
-    return quotes.listQuotes(db, { ...params, ...(query.partId ? { partIds: [query.partId] } : {}) });
-  }
+  handle: ({ db, params, query }) =>
+    quotes.listQuotes(db, { ...params, ...(query.partId ? { partIds: [query.partId] } : {}) })
 });
 
 export const createQuote = operation({

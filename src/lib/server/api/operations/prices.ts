@@ -41,9 +41,7 @@ export const listRates = operation({
   summary: 'Exchange rates as they were entered, newest first.',
   params: inCrate,
   response: z.array(storedRate),
-  handle: async ({ db, params }) => {
-    return rates.listRates(db, params.crateId);
-  }
+  handle: ({ db, params }) => rates.listRates(db, params.crateId)
 });
 
 export const createRate = operation({
@@ -54,9 +52,7 @@ export const createRate = operation({
   body: exchangeRateSchema,
   response: changed,
   status: 201,
-  handle: async ({ db, params, body, by, at }) => {
-    return rates.createRate(db, { ...params, rate: body, by, at });
-  }
+  handle: ({ db, params, body, by, at }) => rates.createRate(db, { ...params, rate: body, by, at })
 });
 
 export const deleteRate = operation({
@@ -79,9 +75,7 @@ export const listPairs = operation({
   summary: 'Known pairs of a drive model and a bridge.',
   params: inCrate,
   response: z.array(storedPair),
-  handle: async ({ db, params }) => {
-    return pairs.listPairs(db, params);
-  }
+  handle: ({ db, params }) => pairs.listPairs(db, params)
 });
 
 export const createPair = operation({

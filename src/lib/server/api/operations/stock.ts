@@ -42,9 +42,7 @@ export const listModelTable = operation({
   // A filter that is misspelt must not look like one that lets everything through.
   query: modelTableQuery.strict(),
   response: z.strictObject({ rows: z.array(storedModel), total: z.number() }),
-  handle: async ({ db, params, query }) => {
-    return modelTable(db, { ...params, ...query, filters: filtersIn(query) });
-  }
+  handle: ({ db, params, query }) => modelTable(db, { ...params, ...query, filters: filtersIn(query) })
 });
 
 export const editModels = operation({
@@ -87,9 +85,7 @@ export const listUnitTable = operation({
   params: inCrate,
   query: unitTableQuery.strict(),
   response: z.strictObject({ rows: z.array(unitRow), total: z.number() }),
-  handle: async ({ db, params, query }) => {
-    return unitTable(db, { ...params, ...query });
-  }
+  handle: ({ db, params, query }) => unitTable(db, { ...params, ...query })
 });
 
 export const addUnits = operation({
@@ -103,9 +99,7 @@ export const addUnits = operation({
   }),
   response: changed.extend({ tags: z.array(z.string()) }),
   status: 201,
-  handle: async ({ db, params, body, by, at }) => {
-    return units.addUnits(db, { ...params, ...body, by, at });
-  }
+  handle: ({ db, params, body, by, at }) => units.addUnits(db, { ...params, ...body, by, at })
 });
 
 const unitEdit = z
@@ -192,7 +186,5 @@ export const findEverything = operation({
       path: z.string().describe('below the page of the crate; builds below the root')
     })
   ),
-  handle: async ({ db, params, query }) => {
-    return search(db, { ...params, words: query.q });
-  }
+  handle: ({ db, params, query }) => search(db, { ...params, words: query.q })
 });

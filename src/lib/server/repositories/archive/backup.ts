@@ -1,14 +1,15 @@
 import { createHash } from 'node:crypto';
 import type { Knex } from 'knex';
-import { countGivenTags, mendDoubledChoices, reachableTag } from '../../db/mend';
+import { countGivenTags, mendDoubledChoices, reachableTag, withoutOddText } from '../../db/mend';
 import { MIGRATIONS } from '../../db/migrations';
 import { writing } from '../../db/writing';
-import { Problem } from '../../problem';
 import type { Work } from '../../work';
 import { putContent } from '../contents';
-import { contentLines, ContentReader } from './contents';
-import { openArchive, refuseArchive, writeArchive, type Line } from './lines';
-import { batchOf, REFERENCES, ROW_TABLES, rowProblems, toColumns, type DbRow, type RowTable } from './rows';
+import { contentLines } from './contents';
+import { insertRows, putContents } from './fill';
+import { LINES_VERSION, openArchive, refuseArchive, writeArchive, type Line } from './lines';
+import { Findings, readThrough } from './read-through';
+import { batchOf, REFERENCES, ROW_TABLES, rowProblems, type DbRow, type RowTable } from './rows';
 
 /** A backup is the whole database, undo history included. */
 const FORMAT = 'ash-crate-backup';
@@ -60,7 +61,7 @@ export async function* backupLines(
   at: string,
   rowsFrom: (read: (trx: Knex) => AsyncGenerator<Line>) => AsyncGenerator<Line> = (read) => atOneMoment(db, read)
 ): AsyncGenerator<Line> {
-  yield { format: FORMAT, formatVersion: 2, madeAt: at, migrations: migrationNames() };
+  yield { format: FORMAT, formatVersion: LINES_VERSION, madeAt: at, migrations: migrationNames() };
   const written = new Set<string>();
   yield* contentLines(db, written);
   yield* rowsFrom(async function* (trx) {
@@ -78,8 +79,8 @@ export async function* backupLines(
   });
 }
 
-/** Reads in one snapshot: what is saved meanwhile is in the next backup, and never half in this one. */
-async function* atOneMoment(db: Knex, read: (trx: Knex) => AsyncGenerator<Line>): AsyncGenerator<Line> {
+/** Reads in one snapshot: what is saved meanwhile is in the next archive, and never half in this one. */
+export async function* atOneMoment<T>(db: Knex, read: (trx: Knex) => AsyncGenerator<T>): AsyncGenerator<T> {
   const trx = await db.transaction(undefined, { isolationLevel: 'repeatable read' });
   try {
     yield* read(trx);
@@ -92,11 +93,12 @@ export const makeBackupFile = (db: Knex, path: string, at: string) => writeArchi
 
 type Backup = { madeAt: string; migrations: string[]; lines: AsyncIterable<Line> };
 
-/** A unit whose tag an earlier version let be dots alone. */
-const withReachableTag = (row: unknown): unknown => {
-  const tag = (row as { tag?: unknown } | null)?.tag;
-  return typeof tag === 'string' ? { ...(row as object), tag: reachableTag(tag) } : row;
-};
+/** A row as an earlier version could write it, without what pages cannot read: odd characters, a tag of dots alone. */
+function readable(table: string, row: unknown): unknown {
+  const plain = withoutOddText(row);
+  const tag = table === 'units' ? (plain as { tag?: unknown } | null)?.tag : undefined;
+  return typeof tag === 'string' ? { ...(plain as object), tag: reachableTag(tag) } : plain;
+}
 
 /** A document of before there were lines, as lines: contents first. */
 async function* linesOf(tables: Record<string, unknown>): AsyncGenerator<Line> {
@@ -105,7 +107,7 @@ async function* linesOf(tables: Record<string, unknown>): AsyncGenerator<Line> {
     const rows = tables[table];
     if (!Array.isArray(rows)) continue;
     counts[table] = rows.length;
-    for (const row of rows as unknown[]) yield { table, row: table === 'units' ? withReachableTag(row) : row };
+    for (const row of rows as unknown[]) yield { table, row: readable(table, row) };
   }
   yield { counts };
 }
@@ -135,95 +137,50 @@ async function openBackup(path: string): Promise<Backup> {
 /** What a check found out: how much there is, and what earlier versions left dangling and is mended. */
 export type Checked = { madeAt: string; migrations: string[]; rows: number; dangling: Set<string> };
 
-const MOST_PROBLEMS = 20;
-
 /**
  * Looks through all of a backup without touching anything: every row against the schema by which pages read it, every reference,
- * every content against its digest, that no table is missing.
+ * every content against its digest, that no table is missing. What a row refers to comes before it, so each is judged as it comes.
  * @throws Problem `bad-input` with the paths of what is wrong, such as `units.3.details.serial`
  */
 export async function checkBackup(path: string, report?: Work['report']): Promise<Checked> {
   const { madeAt, migrations, lines } = await openBackup(path);
-  const ids = Object.fromEntries(ROW_TABLES.map((table) => [table, new Map<string, string>()])) as Record<
-    RowTable,
-    Map<string, string>
-  >;
-  const contents = new Set<string>();
-  const reader = new ContentReader(false);
-  const counts: Record<string, number> = { files: 0 };
-  let stated: Record<string, number> | undefined;
-  const problems: { path: string; message: string }[] = [];
-  const refer: { path: string; to: RowTable; id: string; crate: string; from: string; mayDangle: boolean }[] = [];
-  const files: { path: string; key: string }[] = [];
+  const found = new Findings('Nothing was changed.');
+  /** The crate of every row, by table and key. */
+  const crateOf = new Map<RowTable, Map<string, string>>(ROW_TABLES.map((table) => [table, new Map()]));
   const dangling = new Set<string>();
   let rows = 0;
-  for await (const line of lines) {
-    if (line.counts) {
-      stated = line.counts as Record<string, number>;
-      continue;
-    }
-    const { table, row } = line as { table: RowTable | 'files'; row: unknown };
-    if (table !== 'files' && !ROW_TABLES.includes(table))
-      throw refuseArchive('is no table of a backup', String(table).slice(0, 40));
-    const at = `${table}.${counts[table] ?? 0}`;
-    counts[table] = (counts[table] ?? 0) + 1;
-    if (row === null || typeof row !== 'object' || Array.isArray(row)) throw refuseArchive('is no row', at);
-    if (table === 'files') {
-      const { crate_id } = row as DbRow;
-      const content = reader.take(row as DbRow, at);
-      await report?.('Checking files', contents.size, 0);
-      if (!content) counts.files = counts.files! - 1;
-      else contents.add(`${String(crate_id)} ${content.sha256}`);
-      continue;
-    }
+  const { counts } = await readThrough(lines, ROW_TABLES, found, report, (table, row, at, contents) => {
     rows += 1;
-    if (rows % 500 === 0) await report?.(`Checking ${table}`, rows, 0);
-    const given = row as DbRow;
-    for (const problem of rowProblems(table, given)) problems.push({ ...problem, path: `${at}.${problem.path}` });
-    if (problems.length >= MOST_PROBLEMS) break;
-    const key = String(given[keyOf(table)]);
-    const crate = String(given.crate_id ?? given.id);
-    if (table !== 'events') {
-      if (ids[table].has(key)) problems.push({ path: at, message: 'has a key that another row has too' });
-      ids[table].set(key, crate);
-    }
-    if (given.crate_id !== undefined)
-      refer.push({ path: `${at}.crate_id`, to: 'crates', id: crate, crate, from: key, mayDangle: false });
+    found.add(at, rowProblems(table, row));
+    const key = String(row[keyOf(table)]);
+    const crate = String(row.crate_id ?? row.id);
+    const known = crateOf.get(table)!;
+    if (known.has(key)) found.add(at, [{ path: '', message: 'has a key that another row has too' }]);
+    // Nothing refers to the log, which is the longest of all.
+    if (table !== 'events') known.set(key, crate);
+    /** @param mayDangle whether an earlier version itself left such behind; then it is mended */
+    const refer = (column: string, to: RowTable, mayDangle: boolean) => {
+      const id = String(row[column]);
+      const its = crateOf.get(to)?.get(id);
+      if (its === (to === 'crates' ? id : crate)) return;
+      if (mayDangle && its === undefined) dangling.add(key);
+      else
+        found.add(at, [{ path: column, message: `refers to something that is not in the backup: ${id.slice(0, 40)}` }]);
+    };
+    if (row.crate_id !== undefined) refer('crate_id', 'crates', false);
     for (const { table: from, column, to } of REFERENCES)
-      if (from === table && typeof given[column] === 'string')
-        // A build that was deleted once left its units pointing at it.
-        refer.push({
-          path: `${at}.${column}`,
-          to,
-          id: given[column],
-          crate,
-          from: key,
-          mayDangle: column === 'build_id' && table === 'units'
-        });
-    if (table === 'attachments') {
-      const to = given.subject_table as RowTable;
-      if (to in ids)
-        refer.push({ path: `${at}.subject_id`, to, id: String(given.subject_id), crate, from: key, mayDangle: true });
-      files.push({ path: `${at}.sha256`, key: `${crate} ${String(given.sha256)}` });
-    }
-  }
-  for (const { path: where, to, id, crate, from, mayDangle } of refer) {
-    if (ids[to].get(id) === (to === 'crates' ? id : crate)) continue;
-    if (mayDangle && !ids[to].has(id)) dangling.add(from);
-    else problems.push({ path: where, message: `refers to something that is not in the backup: ${id.slice(0, 40)}` });
-    if (problems.length >= MOST_PROBLEMS) break;
-  }
-  for (const { path: where, key } of files)
-    if (!contents.has(key)) problems.push({ path: where, message: 'names a content that is not in the backup' });
-  for (const [table, since] of Object.entries(SINCE)) {
-    const expected = migrations.includes(since);
-    if (problems.length === 0 && expected && (stated?.[table] === undefined || stated[table] !== (counts[table] ?? 0)))
-      problems.push({ path: table, message: 'is missing or not whole' });
-  }
-  if (problems.length > 0) {
-    const fields = problems.slice(0, MOST_PROBLEMS);
-    throw new Problem('bad-input', `${fields[0]!.path}: ${fields[0]!.message}. Nothing was changed.`, fields);
-  }
+      if (from === table && typeof row[column] === 'string')
+        refer(column, to, table === 'units' && column === 'build_id');
+    if (table !== 'attachments') return;
+    refer('subject_id', row.subject_table as RowTable, true);
+    if (!contents.has(`${crate} ${String(row.sha256)}`))
+      found.add(at, [{ path: 'sha256', message: 'names a content that is not in the backup' }]);
+  });
+  found.missing(
+    counts,
+    [...ROW_TABLES, 'files' as const].filter((table) => migrations.includes(SINCE[table]))
+  );
+  found.throwIfAny();
   return { madeAt, migrations, rows, dangling };
 }
 
@@ -242,52 +199,32 @@ export async function restoreBackup(
   const { rows: total, madeAt, dangling } = checked;
   await work.report('Keeping a copy of what is there', 0, total);
   const copy = copyInTwo(db, safetyCopy, at);
-  await copy.contents;
-  const { lines } = await openBackup(path);
-  const reading = lines[Symbol.asyncIterator]();
-  let next = await putContents(db, reading, work);
-  let done = 0;
-  await work.report('Waiting for those who write now', 0, total);
-  await writing(
-    db,
-    null,
-    async (trx) => {
-      await work.report('Keeping what was written last', 0, total);
-      await copy.rows(trx);
-      for (const table of [...ROW_TABLES].reverse()) await trx(table).delete();
-      for (let batch: DbRow[] = [], of: RowTable | undefined; ;) {
-        const { table, row } = (next.done ? {} : next.value) as { table?: RowTable; row?: DbRow };
-        if (of && batch.length > 0 && (table !== of || batch.length === batchOf(of))) {
-          await trx(of).insert(batch);
-          done += batch.length;
-          batch = [];
-          await work.report(`Writing ${of}`, done, total);
-        }
-        if (next.done) break;
-        of = table;
-        const mended = table && row ? mend(table, row, dangling) : undefined;
-        if (mended) batch.push(toColumns(mended));
-        next = await reading.next();
-      }
-      await raiseCounters(trx);
-      await work.commit(trx, { rows: done, madeAt, kept: safetyCopy });
-    },
-    { alone: true, queue: 'restore' }
-  );
-  return { rows: done, madeAt, kept: safetyCopy };
-}
-
-/** Puts contents in place and stops at the first line that is none. */
-async function putContents(db: Knex, reading: AsyncIterator<Line>, work: Work): Promise<IteratorResult<Line, unknown>> {
-  const reader = new ContentReader(true);
-  for (let count = 0; ;) {
-    const next = await reading.next();
-    if (next.done || next.value.table !== 'files') return next;
-    const row = next.value.row as DbRow;
-    const content = reader.take(row, `files.${count}`);
-    if (!content) continue;
-    await putContent(db, String(row.crate_id), content);
-    await work.report(`Putting file ${++count} in place`, 0, 0);
+  try {
+    await copy.contents;
+    const { lines } = await openBackup(path);
+    const reading = lines[Symbol.asyncIterator]();
+    const first = await putContents(reading, (row, content) => putContent(db, String(row.crate_id), content), work);
+    await work.report('Waiting for those who write now', 0, total);
+    return await writing(
+      db,
+      null,
+      async (trx) => {
+        await work.report('Keeping what was written last', 0, total);
+        await copy.rows(trx);
+        for (const table of [...ROW_TABLES].reverse()) await trx(table).delete();
+        const rows = await insertRows(trx, first, reading, total, work, (table: RowTable, row) =>
+          mend(table, row, dangling)
+        );
+        await raiseCounters(trx);
+        const done = { rows, madeAt, kept: safetyCopy };
+        await work.commit(trx, done);
+        return done;
+      },
+      { alone: true, queue: 'restore', once: true }
+    );
+  } catch (error) {
+    copy.abandon(error);
+    throw error;
   }
 }
 
@@ -315,7 +252,12 @@ function copyInTwo(db: Knex, path: string, at: string) {
   let contentsWritten = () => {};
   const contents = new Promise<void>((done) => (contentsWritten = done));
   let give: (trx: Knex) => void = () => {};
-  const given = new Promise<Knex>((done) => (give = done));
+  let abandon: (error: unknown) => void = () => {};
+  const given = new Promise<Knex>((done, fail) => {
+    give = done;
+    abandon = fail;
+  });
+  given.catch(() => {});
   const writingIt = writeArchive(
     path,
     backupLines(db, at, async function* (read) {
@@ -331,6 +273,8 @@ function copyInTwo(db: Knex, path: string, at: string) {
     async rows(trx: Knex): Promise<void> {
       give(trx);
       await writingIt;
-    }
+    },
+    /** Nothing is replaced after all: what was written of it goes. */
+    abandon
   };
 }

@@ -40,7 +40,10 @@ export async function* contentLines(db: Knex, written: Set<string>, crateId?: st
           .where({ crate_id, sha256 })
           .first(db.raw('substring(content, ?, ?) as piece', [from + 1, PIECE]))) as { piece: Buffer } | undefined;
         // Purged with its crate since the page was read: no row names it any more, and what was written of it is left unfinished.
-        if (!file) break;
+        if (!file) {
+          written.delete(key);
+          break;
+        }
         const content = { base64: file.piece.toString('base64') };
         yield { table: 'files', row: { crate_id, sha256, content, ...(from + PIECE < size ? { more: true } : {}) } };
       }

@@ -15,6 +15,8 @@ import { Problem } from '../../problem';
  */
 export type Line = Record<string, unknown>;
 
+/** How packed lines call themselves; one document is version 1. */
+export const LINES_VERSION = 2;
 /** Characters of lines that are gathered into one piece before they are packed. */
 const PIECE = 64_000;
 /** Bytes of a packed piece: few enough to hold, many enough to be worth handing on. */
@@ -22,7 +24,7 @@ const CHUNK = 256 * 1024;
 /** The longest line: more than any row, and more than a content of 8 MB in base64 in one. */
 const LONGEST_LINE = 16_000_000;
 /** How far an archive may unpack: this much, and so many times its own size. Rows of text shrink thirtyfold at the most. */
-const UNPACKED = { bytes: 200_000_000, times: 100 };
+const UNPACKED = { bytes: 64_000_000, times: 100 };
 /** An archive of before there were lines is one document, and has to be held as a whole. */
 const WHOLE = { bytes: 500_000_000, containers: 6_000_000 };
 /** Plans and specifications are nested less than this. */
@@ -125,100 +127,134 @@ async function* unpack(path: string): AsyncGenerator<Buffer> {
 function parseJson(bytes: Buffer, name: string): unknown {
   if (shapeOf(bytes).depth > DEEPEST) throw refuseArchive(`is nested more than ${DEEPEST} deep`, name);
   try {
-    const text = bytes.toString('utf8');
-    const value: unknown = JSON.parse(text);
-    // Half characters and control characters, which an earlier version let in, are taken out of what is read back.
-    return text.includes('\\u') ? withoutOddText(value) : value;
+    return JSON.parse(bytes.toString('utf8'));
   } catch {
     throw refuseArchive('is not valid JSON', name);
   }
 }
 
-/** What a file holds: lines as they come, or the one document of an earlier version. */
-export type Opened = { form: 'lines'; head: Line; lines: AsyncGenerator<Line> } | { form: 'document'; document: Line };
-
 const isObject = (value: unknown): value is Line =>
   value !== null && typeof value === 'object' && !Array.isArray(value);
 
+/** What the first line of packed lines says of the rest; nothing where it is the beginning of something else. */
+function headIn(firstLine: Buffer): Line | undefined {
+  try {
+    const head = parseJson(firstLine, 'line 1');
+    return isObject(head) && head.formatVersion === LINES_VERSION ? head : undefined;
+  } catch {
+    return undefined;
+  }
+}
+
+/** Splits pieces into lines, each with its end; what follows the last end is a line without one. */
+class LineReader {
+  /** Pieces that have no end of a line in them, but for the last one. */
+  #rest: Buffer[] = [];
+  constructor(readonly pieces: AsyncGenerator<Buffer>) {}
+
+  /** @returns the next line; what there is of it where it is longer than this; nothing at the end */
+  async next(longest: number): Promise<Buffer | undefined> {
+    for (let length = this.#rest.reduce((sum, piece) => sum + piece.length, 0); ;) {
+      const last = this.#rest.at(-1);
+      const end = last?.indexOf(LINE_END) ?? -1;
+      if (last && end >= 0) {
+        const line = Buffer.concat([...this.#rest.slice(0, -1), last.subarray(0, end + 1)]);
+        this.#rest = [last.subarray(end + 1)];
+        return line;
+      }
+      if (length > longest) return this.#all();
+      const piece = await this.pieces.next();
+      if (piece.done) return this.#all();
+      this.#rest.push(piece.value);
+      length += piece.value.length;
+    }
+  }
+  /** What was not read as lines. */
+  async *rest(): AsyncGenerator<Buffer> {
+    yield* this.#rest.splice(0);
+    yield* this.pieces;
+  }
+  #all(): Buffer | undefined {
+    const all = Buffer.concat(this.#rest);
+    this.#rest = [];
+    return all.length > 0 ? all : undefined;
+  }
+}
+const LINE_END = 0x0a;
+const endsLine = (line: Buffer) => line.at(-1) === LINE_END;
+
+/** What a file holds: packed lines, as they come, or one document, of an earlier version or for other programs. */
+export type Opened = { form: 'lines'; head: Line; lines: AsyncGenerator<Line> } | { form: 'document'; document: Line };
+
 /**
- * Opens an archive. Its lines are read one at a time; the last of them is checked here and not given on.
+ * Opens an archive. Lines are read one at a time; the last of them is checked here and not given on.
  * @throws Problem `bad-input` where it is none, is damaged, or is a bomb
  */
 export async function openArchive(path: string): Promise<Opened> {
-  const chunks = unpack(path);
-  const hash = createHash('sha256');
-  let rest: Buffer[] = [];
-  let length = 0;
-  /** The bytes of the next line, or nothing at the end; a document without line ends comes back as a whole. */
-  async function nextLine(whole: boolean): Promise<{ bytes: Buffer; ended: boolean } | undefined> {
-    for (;;) {
-      const last = rest.at(-1);
-      const at = last?.indexOf(0x0a) ?? -1;
-      if (last && at >= 0) {
-        rest.splice(-1, 1, last.subarray(0, at + 1));
-        const bytes = Buffer.concat(rest);
-        rest = [last.subarray(at + 1)];
-        length = rest[0]!.length;
-        return { bytes, ended: true };
-      }
-      const next = await chunks.next();
-      if (next.done) {
-        const bytes = Buffer.concat(rest);
-        rest = [];
-        length = 0;
-        return bytes.length > 0 ? { bytes, ended: false } : undefined;
-      }
-      // A piece may hold several ends of lines: the first is found above only in the last piece, so what has none is kept apart.
-      rest.push(next.value);
-      length += next.value.length;
-      if (length > (whole ? WHOLE.bytes : LONGEST_LINE) && next.value.indexOf(0x0a) < 0) {
-        if (whole || !looksLikeDocument(rest[0]!)) throw refuseArchive('One line of it is longer than any row.');
-        whole = true;
-      }
+  const reader = new LineReader(unpack(path));
+  const first = await reader.next(LONGEST_LINE);
+  const head = first && endsLine(first) ? headIn(first) : undefined;
+  if (first && head) return { form: 'lines', head, lines: linesAfter(first, reader) };
+  return { form: 'document', document: await documentFrom(first, reader) };
+}
+
+async function* linesAfter(first: Buffer, reader: LineReader): AsyncGenerator<Line> {
+  const hash = createHash('sha256').update(first);
+  for (let count = 1; ; count++) {
+    const bytes = await reader.next(LONGEST_LINE);
+    if (!bytes) throw refuseArchive(DAMAGED);
+    if (bytes.length > LONGEST_LINE) throw refuseArchive('is longer than any row', `line ${count + 1}`);
+    if (!endsLine(bytes)) throw refuseArchive(DAMAGED);
+    const line = parseJson(bytes, `line ${count + 1}`);
+    if (!isObject(line)) throw refuseArchive('is no object', `line ${count + 1}`);
+    if (line.end === true) {
+      if (line.lines !== count || line.sha256 !== hash.digest('hex') || (await reader.next(1)))
+        throw refuseArchive(DAMAGED);
+      return;
     }
+    hash.update(bytes);
+    yield bytes.includes('\\u') ? withoutOddText(line) : line;
   }
-  const first = await nextLine(false);
-  if (!first) throw refuseArchive(UNKNOWN);
-  if (first.bytes.length > LONGEST_LINE || looksLikeDocument(first.bytes) || !first.ended) {
-    const pieces = [first.bytes];
-    let size = first.bytes.length;
-    for (let line = await nextLine(true); line; line = await nextLine(true)) {
-      size += line.bytes.length;
-      if (size > WHOLE.bytes) throw refuseArchive('It is larger than a document can be.');
-      pieces.push(line.bytes);
-    }
-    const bytes = pieces.length === 1 ? pieces[0]! : Buffer.concat(pieces);
-    if (shapeOf(bytes).containers > WHOLE.containers) throw refuseArchive('It holds more than an archive does.');
-    let document: unknown;
-    try {
-      document = parseJson(bytes, 'content');
-    } catch {
-      throw refuseArchive(UNKNOWN);
-    }
-    if (!isObject(document)) throw refuseArchive(UNKNOWN);
-    return { form: 'document', document };
+}
+
+const OPENING_BRACE = 0x7b;
+const isBlank = (byte: number) => byte === 0x20 || (byte >= 0x09 && byte <= 0x0d);
+
+/** Reads the whole of a document; its lines mean nothing. */
+async function documentFrom(first: Buffer | undefined, reader: LineReader): Promise<Line> {
+  const pieces = first ? [first] : [];
+  let size = first?.length ?? 0;
+  // Something else is known by its first character, and not read to its end.
+  const begins = first?.find((byte) => !isBlank(byte));
+  if (begins !== undefined && begins !== OPENING_BRACE) throw refuseArchive(UNKNOWN);
+  for await (const piece of reader.rest()) {
+    size += piece.length;
+    if (size > WHOLE.bytes) throw refuseArchive('It is larger than a document can be.');
+    pieces.push(piece);
   }
-  const head = parseJson(first.bytes, 'line 1');
-  if (!isObject(head)) throw refuseArchive(UNKNOWN);
-  hash.update(first.bytes);
-  async function* lines(): AsyncGenerator<Line> {
-    let count = 1;
-    for (;;) {
-      const next = await nextLine(false);
-      if (!next) throw refuseArchive(DAMAGED);
-      const line = parseJson(next.bytes, `line ${count + 1}`);
-      if (!isObject(line)) throw refuseArchive('is no object', `line ${count + 1}`);
-      if (line.end === true) {
-        if (line.lines !== count || line.sha256 !== hash.digest('hex') || (await nextLine(false)))
-          throw refuseArchive(DAMAGED);
-        return;
-      }
-      hash.update(next.bytes);
-      count += 1;
-      yield line;
-    }
+  const bytes = Buffer.concat(pieces);
+  if (shapeOf(bytes).containers > WHOLE.containers) throw refuseArchive('It holds more than an archive does.');
+  let document: unknown;
+  try {
+    document = parseJson(bytes, 'content');
+  } catch {
+    throw refuseArchive(UNKNOWN);
   }
-  return { form: 'lines', head, lines: lines() };
+  if (!isObject(document)) throw refuseArchive(UNKNOWN);
+  return document;
+}
+
+/** Whether a file holds an archive as one document, which has to be held as a whole. */
+export async function isDocument(path: string): Promise<boolean> {
+  const pieces = unpack(path);
+  try {
+    const first = await new LineReader(pieces).next(CHUNK);
+    return !(first && endsLine(first) && headIn(first));
+  } catch {
+    return true;
+  } finally {
+    await pieces.return(undefined);
+  }
 }
 
 /** Longest body that wraps an archive as base64 in JSON; larger ones are sent as they are. */
@@ -245,21 +281,3 @@ export async function readWrapped(path: string): Promise<Buffer> {
 }
 /** What a person types who wants everything replaced. */
 export const CONFIRM = 'replace everything';
-
-/** Whether a file holds an archive as one document, which has to be held as a whole. */
-export async function isDocument(path: string): Promise<boolean> {
-  const chunks = unpack(path);
-  try {
-    const { value } = await chunks.next();
-    return value !== undefined && looksLikeDocument(value);
-  } catch {
-    return false;
-  } finally {
-    await chunks.return(undefined);
-  }
-}
-
-/** An archive of before there were lines says so near its beginning; a bundle as one document does too. */
-function looksLikeDocument(beginning: Buffer): boolean {
-  return /"formatVersion"\s{0,4}:\s{0,4}1\b/.test(beginning.subarray(0, 300).toString('latin1'));
-}

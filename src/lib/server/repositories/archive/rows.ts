@@ -201,31 +201,5 @@ export const REFERENCES: readonly { table: RowTable; column: string; to: RowTabl
   { table: 'units', column: 'build_id', to: 'builds' }
 ];
 
-/** Columns that hold JSON. */
-export const JSON_COLUMNS = new Set([
-  'house_rules',
-  'spec',
-  'target',
-  'details',
-  'choice',
-  'snapshot',
-  'report',
-  'results',
-  'seen',
-  'conditions',
-  'chain',
-  'accepted',
-  'before',
-  'after'
-]);
-/** A row as it goes into the database: its JSON as text. */
-export const toColumns = (row: DbRow): DbRow =>
-  Object.fromEntries(
-    Object.entries(row).map(([column, value]) => [
-      column,
-      JSON_COLUMNS.has(column) && value !== null && value !== undefined ? JSON.stringify(value) : value
-    ])
-  );
-
 /** How many rows go into one statement. */
 export const batchOf = (table: RowTable): number => (table === 'builds' || table === 'revisions' ? 50 : 200);

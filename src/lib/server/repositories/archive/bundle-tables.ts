@@ -1,0 +1,44 @@
+import type { DbRow, RowTable } from './rows';
+
+export const BUNDLE_FORMAT = 'ash-crate-bundle';
+
+/** In the order in which rows can be written: what is referred to comes first. */
+export const BUNDLE_TABLES = [
+  'models',
+  'jobs',
+  'builds',
+  'units',
+  'quotes',
+  'rates',
+  'pairs',
+  'runs',
+  'observations',
+  'attachments',
+  'events'
+] as const satisfies readonly RowTable[];
+export type BundleTable = (typeof BUNDLE_TABLES)[number];
+/** Columns that follow from others or from the crate, and are not written. */
+const DERIVED: Partial<Record<BundleTable, readonly string[]>> = { models: ['kind', 'name'], events: ['seq'] };
+
+/** The key of a column in a bundle. */
+export const keyOfColumn = (column: string) => column.replace(/_([a-z])/g, (_, letter: string) => letter.toUpperCase());
+const columnOfKey = (key: string) => key.replace(/[A-Z]/g, (letter) => `_${letter.toLowerCase()}`);
+
+/** A row as a bundle has it. */
+export function entryOf(table: BundleTable, row: DbRow): DbRow {
+  const skip = new Set(['crate_id', ...(DERIVED[table] ?? [])]);
+  return Object.fromEntries(
+    Object.entries(row)
+      .filter(([column]) => !skip.has(column))
+      .map(([column, value]) => [keyOfColumn(column), column === 'simulated' ? value === 1 : value])
+  );
+}
+
+/** The row of a crate that an entry of a bundle becomes. */
+export function rowOf(table: BundleTable, crateId: string, entry: DbRow): DbRow {
+  const row: DbRow = { crate_id: crateId };
+  for (const [key, value] of Object.entries(entry)) row[columnOfKey(key)] = value;
+  if (table !== 'models') return row;
+  const spec = entry.spec as { kind?: unknown; name?: unknown } | undefined;
+  return { ...row, kind: spec?.kind, name: spec?.name };
+}
