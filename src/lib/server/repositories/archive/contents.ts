@@ -10,7 +10,7 @@ import { sha256Schema, type DbRow } from './rows';
  */
 const PAGE = 500;
 /** Bytes of one line; a multiple of three, so that base64 of the pieces is base64 of the whole. */
-const PIECE = 384 * 1024;
+const PIECE = 768 * 1024;
 
 export type ContentLine = {
   table: 'files';
