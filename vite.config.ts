@@ -13,14 +13,14 @@ export default defineConfig({
         test: {
           name: 'unit',
           include: ['core/**/*.test.ts', 'src/**/*.test.ts', 'tests/**/*.test.ts', 'scripts/**/*.test.ts'],
-          exclude: ['src/lib/server/repositories/**', 'src/lib/server/db/**']
+          exclude: ['**/*.db.test.ts']
         }
       },
       {
         extends: true,
         test: {
           name: 'repository',
-          include: ['src/lib/server/repositories/**/*.test.ts', 'src/lib/server/db/**/*.test.ts'],
+          include: ['src/**/*.db.test.ts'],
           globalSetup: ['tests/database.setup.ts'],
           testTimeout: 20_000
         }

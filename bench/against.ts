@@ -1,10 +1,10 @@
 import { pathToFileURL } from 'node:url';
 import { plan } from '#core/plan/plan';
 import type { PlanInput } from '#core/plan/report';
-import { rank } from '#core/rank/rank';
-import type { RankInput } from '#core/rank/request';
-import { proposePads, type Proposals } from '#core/stack/propose';
-import type { StackInput } from '#core/stack/plan-pads';
+import { rank } from '#core/compare/ranking/rank';
+import type { RankInput } from '#core/compare/ranking/request';
+import { proposePads, type Proposals } from '#core/pads/propose';
+import type { StackInput } from '#core/pads/plan-pads';
 import { seeded } from '#core/quantities/random';
 import type { randomCrate } from '../tests/random-crate.ts';
 import { aDrive, anEnclosure } from '../tests/parts.ts';

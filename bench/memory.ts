@@ -1,5 +1,5 @@
 import { isMainThread, parentPort, Worker, workerData } from 'node:worker_threads';
-import { rank } from '#core/rank/rank';
+import { rank } from '#core/compare/ranking/rank';
 import { randomCrate } from '../tests/random-crate.ts';
 
 /**

@@ -1,6 +1,6 @@
 import { plan } from '#core/plan/plan';
-import { rank } from '#core/rank/rank';
-import type { RankInput } from '#core/rank/request';
+import { rank } from '#core/compare/ranking/rank';
+import type { RankInput } from '#core/compare/ranking/request';
 import { randomCrate } from '../tests/random-crate.ts';
 
 /**

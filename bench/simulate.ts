@@ -1,6 +1,6 @@
 import { plan } from '#core/plan/plan';
 import { simulate } from '#core/simulate/simulate';
-import { packPieces } from '#core/stack/pack';
+import { packPieces } from '#core/pads/cutting/pack';
 import { seeded } from '#core/quantities/random';
 import { anEnclosure, anInput } from '../tests/parts.ts';
 

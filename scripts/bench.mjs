@@ -1,5 +1,5 @@
 import { execFileSync } from 'node:child_process';
-import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { dirname } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { root, setUp } from './setup.mjs';
@@ -31,9 +31,13 @@ if (commit) {
   mkdirSync(before, { recursive: true });
   const archive = execFileSync('git', ['archive', commit, 'core', 'tests'], { cwd: root, maxBuffer: 1 << 28 });
   execFileSync('tar', ['-x', '-C', before], { input: archive });
+  // A room may have had another name then.
+  const doors = [['plan/plan'], ['compare/ranking/rank', 'rank/rank'], ['pads/propose', 'stack/propose']].map((names) =>
+    names.find((name) => existsSync(`${before}/core/${name}.ts`))
+  );
   writeFileSync(
     `${before}/doors.ts`,
-    ['plan/plan', 'rank/rank', 'stack/propose'].map((door) => `export * from './core/${door}.ts';`).join('\n') +
+    doors.map((door) => `export * from './core/${door}.ts';`).join('\n') +
       `\nexport { randomCrate } from './tests/random-crate.ts';\n`
   );
   await bundle(`${before}/doors.ts`, 'before', [

@@ -1,13 +1,13 @@
 import { json, type Handle, type HandleServerError, type ServerInit } from '@sveltejs/kit';
 import { patiently } from '$lib/server/db';
-import { FOREIGN, isForeign } from '$lib/server/foreign';
+import { FOREIGN, isForeign } from '$lib/server/api/foreign';
 import { problemOf } from '$lib/server/db/errors';
 import { migrate } from '$lib/server/db/migrations';
 import { seedOnce } from '$lib/server/demo/seed';
 import { forgetUnusedContents } from '$lib/server/repositories/contents';
 import { purgeDeleted } from '$lib/server/repositories/crates';
 import { forgetTasks } from '$lib/server/repositories/task-rows';
-import { dropLeftovers } from '$lib/server/uploads';
+import { dropLeftovers } from '$lib/server/transfer/uploads';
 import type { Knex } from 'knex';
 
 /** Before the first request: the database is brought up to date, and gets the demo crate if it has none. */

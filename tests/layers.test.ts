@@ -32,27 +32,41 @@ function importsOf(file: string): string[] {
   );
 }
 
+/** Rooms in the order of the work: each may use those before it. */
 const CORE_ORDER = [
   'quantities',
   'facts',
+  'house-rules',
   'findings',
   'parts',
-  'reading',
-  'exchange',
-  'link',
-  'fit',
+  'box-text',
+  'tables',
+  'chain',
   'throughput',
-  'stack',
+  'pads',
   'thermal',
   'filesystem',
   'cost',
   'plan',
-  'bench',
-  'gather',
-  'rank',
+  'results',
   'simulate',
+  'temperature-logs',
   'build',
-  'what-if'
+  'compare'
+];
+const SERVER_ORDER = [
+  'problems',
+  'machine',
+  'work',
+  'db',
+  'repositories',
+  'planning',
+  'transfer',
+  'demo',
+  'workers',
+  'tasks',
+  'api',
+  'pages'
 ];
 const folderOf = (path: string) => path.split('/')[1]!;
 
@@ -63,7 +77,8 @@ describe('the core', () => {
   it.each(files)('%s imports only the core and zod, and only from folders above its own', (file) => {
     for (const target of importsOf(file)) {
       // Least squares are a library's, and nobody else's in the core.
-      const library = target === 'zod' || (target === 'ml-levenberg-marquardt' && file === 'core/thermal/fit.ts');
+      const library =
+        target === 'zod' || (target === 'ml-levenberg-marquardt' && file === 'core/temperature-logs/fit.ts');
       expect(library || target.startsWith('core/'), `${file} imports ${target}`).toBe(true);
       if (library) continue;
       const [own, other] = [folderOf(file), folderOf(target)];
@@ -104,6 +119,19 @@ function styleOf(file: string): string {
   return style.replace(/mask:[^;]*;/g, '');
 }
 
+describe('what a page does with the server', () => {
+  const files = filesBelow('src/lib/client');
+  it('has files to look at', () => expect(files.length).toBeGreaterThan(8));
+
+  it.each(files)('%s knows the core, the interface and itself, and no server', (file) => {
+    for (const target of importsOf(file))
+      expect(
+        ['core/', 'src/lib/ui/', 'src/lib/client/', 'svelte', '$app/'].some((start) => target.startsWith(start)),
+        `${file} imports ${target}`
+      ).toBe(true);
+  });
+});
+
 describe('server and routes', () => {
   const server = filesBelow('src/lib/server');
   const routes = filesBelow('src/routes');
@@ -113,6 +141,15 @@ describe('server and routes', () => {
     for (const target of importsOf(file))
       expect(target.startsWith('src/lib/ui/') || target.startsWith('src/routes/'), `${file} imports ${target}`).toBe(
         false
+      );
+  });
+
+  it.each(server)('%s stands in a room, and uses only rooms before its own', (file) => {
+    const room = (path: string) => path.split('/')[3]!;
+    expect(SERVER_ORDER, file).toContain(room(file));
+    for (const target of importsOf(file).filter((path) => path.startsWith('src/lib/server/')))
+      expect(SERVER_ORDER.indexOf(room(target)), `${file} imports ${target}`).toBeLessThanOrEqual(
+        SERVER_ORDER.indexOf(room(file))
       );
   });
 

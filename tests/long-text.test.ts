@@ -1,24 +1,24 @@
 import { describe, expect, it } from 'vitest';
 import { z } from 'zod';
-import { fileFields, FILES } from '../core/exchange/kinds-of-file';
-import { columnsOf, headingUnit, matchColumns, rowOf, withHeadingUnit } from '../core/exchange/table';
-import { formFields } from '../core/parts/form-fields';
-import { readDraft, type Field } from '../core/parts/form';
-import { text } from '../core/parts/field';
+import { fileFields, FILES } from '../core/tables/kinds-of-table';
+import { columnsOf, headingUnit, matchColumns, rowOf, withHeadingUnit } from '../core/tables/table';
+import { formFields } from '../core/parts/form/form-fields';
+import { readDraft, type Field } from '../core/parts/form/form';
+import { text } from '../core/parts/form/field';
 import { jobSchema } from '../core/parts/job';
 import { KINDS } from '../core/parts/kinds';
 import { MODEL_SCHEMAS } from '../core/parts/model';
 import { tagKey, tagNumber } from '../core/parts/tag';
-import { unitSchema } from '../core/parts/unit';
+import { unitSchema } from '../core/parts/item';
 import { readQuantity } from '../core/quantities/read';
-import { readSpecification } from '../core/reading/read';
-import { readPastedLog } from '../core/thermal/log';
+import { readSpecification } from '../core/box-text/read';
+import { readPastedLog } from '../core/temperature-logs/log';
 import { writerOf } from '../src/lib/server/api/operation';
 import * as operations from '../src/lib/server/api/operations';
 import type { AnyOperation } from '../src/lib/server/api/operation';
-import { fromCsv } from '../src/lib/server/exchange/csv';
+import { fromCsv } from '../src/lib/server/transfer/csv';
 import { slugOf } from '../src/lib/server/repositories/crates';
-import { checkedJson } from '../src/lib/server/api/json';
+import { checkedJson } from '../src/lib/server/problems/json';
 import { oddTexts } from './odd-text';
 
 /** Processor time of some work, ms: other programs on the machine do not count. */

@@ -1,4 +1,4 @@
-import { Problem } from '../src/lib/server/problem';
+import { Problem } from '../src/lib/server/problems/problem';
 
 /** How some work ended: `done`, the code of an expected failure, or the text of an unexpected one. */
 export const problemCode = (work: Promise<unknown>): Promise<string> =>

@@ -7,7 +7,7 @@ import type { Enclosure } from '#core/parts/enclosure';
 import type { Host, Port } from '#core/parts/host';
 import type { Job } from '#core/parts/job';
 import type { Quote } from '#core/parts/quote';
-import type { RankInput } from '#core/rank/request';
+import type { RankInput } from '#core/compare/ranking/request';
 import { seeded } from '#core/quantities/random';
 
 const LENGTHS = [[80], [60, 80], [42, 60, 80], [110]] as const;

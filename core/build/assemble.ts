@@ -1,14 +1,14 @@
-import type { HouseRules } from '../facts/schools.ts';
-import { gather, type Known } from '../gather/gather.ts';
+import type { HouseRules } from '../house-rules/house-rules.ts';
+import { gather, type Known } from './gather.ts';
 import type { Cable } from '../parts/cable.ts';
 import type { Drive } from '../parts/drive.ts';
 import type { Enclosure } from '../parts/enclosure.ts';
 import type { Host } from '../parts/host.ts';
 import type { Job } from '../parts/job.ts';
 import type { Pad } from '../parts/pad.ts';
-import { portOf } from '../plan/study.ts';
+import { portOf } from '../plan/resolve-build.ts';
 import type { PlanInput } from '../plan/report.ts';
-import type { Choice } from './build.ts';
+import type { Choice } from './choice.ts';
 
 type WithId<T> = T & { id: string };
 

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { aCable, aDrive, aHost, anEnclosure, anInput } from '../../tests/parts';
-import type { Comparison } from '../bench/compare';
-import type { HouseRules } from '../facts/schools';
+import type { Comparison } from '../results/compare';
+import type { HouseRules } from '../house-rules/house-rules';
 import { plan } from '../plan/plan';
 import { nextStep, type BuildState } from './next-step';
 import type { BuildStage } from './stages';

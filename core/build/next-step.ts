@@ -1,6 +1,6 @@
-import type { Comparison } from '../bench/compare.ts';
+import type { Comparison } from '../results/compare.ts';
 import { FILESYSTEMS } from '../facts/filesystems.ts';
-import { ruleName, schoolChoice, type HouseRules, type SchoolId } from '../facts/schools.ts';
+import { ruleName, schoolChoice, type HouseRules, type SchoolId } from '../house-rules/house-rules.ts';
 import type { PlanReport } from '../plan/report.ts';
 import { day } from '../quantities/format.ts';
 import type { BuildStage } from './stages.ts';

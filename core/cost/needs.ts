@@ -1,4 +1,4 @@
-import { negotiate } from '../link/negotiate.ts';
+import { negotiate } from '../chain/negotiate.ts';
 import type { Pad } from '../parts/pad.ts';
 import type { Enclosure } from '../parts/enclosure.ts';
 import type { Host } from '../parts/host.ts';

@@ -1,6 +1,6 @@
 import type { ExchangeRate } from '../parts/exchange-rate.ts';
 import type { Quote } from '../parts/quote.ts';
-import type { UnitState } from '../parts/unit.ts';
+import type { UnitState } from '../parts/item.ts';
 import { exchange } from './exchange.ts';
 import { landedPrice } from './landed.ts';
 

@@ -1,5 +1,5 @@
 import { band, type Band } from '../quantities/band.ts';
-import type { MBps } from '../quantities/unit.ts';
+import type { MBps } from '../quantities/measures.ts';
 
 /** PCIe payload of one lane. Gen 2: 5 GT/s 8b/10b; Gen 3 to 5: 8, 16, 32 GT/s 128b/130b. Source: PCI Express Base. */
 export const PCIE_LANE_MBPS: Record<2 | 3 | 4 | 5, MBps> = { 2: 500, 3: 984.6, 4: 1969, 5: 3938 };

@@ -5,7 +5,7 @@ import { FILESYSTEM_IDS, FILESYSTEMS, MBR_MAX_TB, OS_FAMILIES } from './filesyst
 import * as flash from './flash';
 import { IMPLIED_MODES, LINK_MODE_IDS, LINK_MODES, PLUG_TOP_MODE, USB4_40G_BY_BRIDGE } from './link-modes';
 import { COMPRESSION, STOCK_PADS_MM } from './m2';
-import { schoolChoice, SCHOOLS, type SchoolId } from './schools';
+import { schoolChoice, SCHOOLS, type SchoolId } from '../house-rules/house-rules';
 
 const inOrder = (band: Band) => band.low <= band.typical && band.typical <= band.high && band.low >= 0;
 

@@ -1,5 +1,5 @@
 import { band, type Band } from '../quantities/band.ts';
-import type { Gbps, MBps, Metre } from '../quantities/unit.ts';
+import type { Gbps, MBps, Metre } from '../quantities/measures.ts';
 
 /** Which way a mode carries data: decides what tunnels PCIe, what speaks USB storage, and the latency of a request. */
 export type Carrier = 'usb2' | 'usb3' | 'usb4' | 'thunderbolt' | 'esata';

@@ -6,7 +6,14 @@ import {
   type FilesystemId,
   type OsFamily
 } from '../facts/filesystems.ts';
-import { decision, ruleName, schoolChoice, type Decision, type HouseRules, type SchoolId } from '../facts/schools.ts';
+import {
+  decision,
+  ruleName,
+  schoolChoice,
+  type Decision,
+  type HouseRules,
+  type SchoolId
+} from '../house-rules/house-rules.ts';
 import { roleOf, type Role } from './role.ts';
 import type { Finding } from '../findings/finding.ts';
 import type { Os } from '../parts/host.ts';

@@ -1,5 +1,5 @@
 import { EFI_PARTITION_GB, FILESYSTEMS, type FilesystemId } from '../facts/filesystems.ts';
-import { tebibytes, type TB, type TiB } from '../quantities/unit.ts';
+import { tebibytes, type TB, type TiB } from '../quantities/measures.ts';
 
 /** Marketed TB -> TiB -> less what the filesystem takes (and the small partition that macOS puts first). Headroom is not taken off. */
 export function usableTiB(capacity: TB, filesystem: FilesystemId, madeOnMac: boolean): TiB {

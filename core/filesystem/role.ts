@@ -1,5 +1,5 @@
 import type { FilesystemId } from '../facts/filesystems.ts';
-import { ruleName, schoolChoice, type HouseRules, type SchoolId } from '../facts/schools.ts';
+import { ruleName, schoolChoice, type HouseRules, type SchoolId } from '../house-rules/house-rules.ts';
 import type { Os } from '../parts/host.ts';
 import type { Job } from '../parts/job.ts';
 import { compareVersions } from './versions.ts';

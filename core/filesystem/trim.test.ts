@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { aCable, aDrive, aHost, anEnclosure, anInput, aPort } from '../../tests/parts';
 import { FILESYSTEM_IDS, type FilesystemId } from '../facts/filesystems';
 import type { LinkMode } from '../facts/link-modes';
-import { fillDrive, fillEnclosure } from '../parts/fill';
+import { fillDrive, fillEnclosure } from '../parts/fill/fill';
 import { plan } from '../plan/plan';
 import type { PlanInput } from '../plan/report';
 import { trimAnswer } from './trim';

@@ -1,8 +1,8 @@
 import { FILESYSTEMS, OS_LABEL, type FilesystemId, type OsFamily } from '../facts/filesystems.ts';
 import { LINK_MODES, type LinkMode } from '../facts/link-modes.ts';
-import { isTunnelled } from '../link/modes.ts';
-import { runsUas } from '../link/stages.ts';
-import type { FilledDrive, FilledEnclosure } from '../parts/fill.ts';
+import { isTunnelled } from '../chain/modes.ts';
+import { runsUas } from '../chain/stages.ts';
+import type { FilledDrive, FilledEnclosure } from '../parts/fill/fill.ts';
 import type { Port } from '../parts/host.ts';
 import type { Band } from '../quantities/band.ts';
 import { figure, quantity } from '../quantities/format.ts';

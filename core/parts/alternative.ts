@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { choice, id, measure, name } from './field.ts';
+import { choice, id, measure, name } from './form/field.ts';
 
 export const alternativeSchema = z.strictObject({
   id: id().optional(),

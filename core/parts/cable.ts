@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { id, measure, name, yesNo } from './field.ts';
+import { id, measure, name, yesNo } from './form/field.ts';
 import { linkModes, plug } from './link-mode.ts';
 
 export const cableSchema = z.strictObject({

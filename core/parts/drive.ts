@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { choice, id, measure, name, numberChoice, yesNo } from './field.ts';
+import { choice, id, measure, name, numberChoice, yesNo } from './form/field.ts';
 
 export const MEDIA = ['nvme', 'sata-ssd', 'hdd'] as const;
 export const FORM_FACTORS = ['m2', '2.5in', '3.5in'] as const;

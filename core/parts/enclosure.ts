@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { cableSchema } from './cable.ts';
 import { formFactor, M2_KEYS, M2_LENGTHS } from './drive.ts';
-import { choice, id, measure, name, numberChoice, text, yesNo } from './field.ts';
+import { choice, id, measure, name, numberChoice, text, yesNo } from './form/field.ts';
 import { linkModes, plug } from './link-mode.ts';
 import { padSchema } from './pad.ts';
 

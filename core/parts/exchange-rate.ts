@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { isAhead, isoDate } from './field.ts';
+import { isAhead, isoDate } from './form/field.ts';
 
 export const currency = () =>
   z

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { OS_FAMILIES, OS_LABEL } from '../facts/filesystems.ts';
-import { choice, id, measure, name, text, yesNo } from './field.ts';
+import { choice, id, measure, name, text, yesNo } from './form/field.ts';
 import { linkModes } from './link-mode.ts';
 
 export const osSchema = z

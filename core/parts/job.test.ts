@@ -1,11 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { aHost, aPort } from '../../tests/parts';
-import { draftFrom, readDraft, withoutRow } from './form';
-import { formFields } from './form-fields';
+import { draftFrom, readDraft, withoutRow } from './form/form';
+import { formFields } from './form/form-fields';
 import { hostSchema } from './host';
 import { jobProblems, jobSchema, type Job } from './job';
 import { JOB_TEMPLATES } from './job-templates';
-import { unitSchema } from './unit';
+import { unitSchema } from './item';
 
 const job = (change: Partial<Job> = {}): Job => ({
   name: 'J',

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { choice, id, measure, name, yesNo } from './field.ts';
+import { choice, id, measure, name, yesNo } from './form/field.ts';
 import { osSchema } from './host.ts';
 
 export const PURPOSES = ['scratch', 'exchange', 'backup', 'boot', 'archive', 'camera'] as const;

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { id, isoDate, text } from './field.ts';
+import { id, isoDate, text } from './form/field.ts';
 
 /** What is known of a drive model behind a bridge: that it works well, or what goes wrong, and who says so. */
 export const knownPairSchema = z.strictObject({

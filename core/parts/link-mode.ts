@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { LINK_MODE_IDS, LINK_MODES, PLUGS, type LinkMode } from '../facts/link-modes.ts';
-import type { FieldMeta } from './field.ts';
+import type { FieldMeta } from './form/field.ts';
 
 const modeIds = LINK_MODE_IDS as [LinkMode, ...LinkMode[]];
 const modeLabels = Object.fromEntries(LINK_MODE_IDS.map((id) => [id, LINK_MODES[id].label]));

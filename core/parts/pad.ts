@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { id, measure, name } from './field.ts';
+import { id, measure, name } from './form/field.ts';
 
 export const padSchema = z.strictObject({
   id: id().optional(),

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { currency } from './exchange-rate.ts';
-import { id, isAhead, isoDate, text } from './field.ts';
+import { id, isAhead, isoDate, text } from './form/field.ts';
 
 const amount = (title: string) => z.number().min(0).max(1e7).meta({ title });
 

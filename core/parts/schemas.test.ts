@@ -1,13 +1,13 @@
 import { describe, expect, it } from 'vitest';
 import { z } from 'zod';
 import { aCable, aDrive, aHost, anEnclosure, aPort } from '../../tests/parts';
-import { runInputSchema } from '../bench/run';
-import { buildInputSchema } from '../build/build';
+import { runInputSchema } from '../results/run';
+import { buildInputSchema } from '../build/choice';
 import { planInputSchema, planReportSchema } from '../plan/report';
 import { jobSchema } from './job';
 import { modelSchema } from './model';
 import { quoteSchema } from './quote';
-import { unitSchema } from './unit';
+import { unitSchema } from './item';
 
 const ID = '01ARZ3NDEKTSV4RRFFQ69G5FAV';
 /** The path of the first thing refused; empty where nothing is. */

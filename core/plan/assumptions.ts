@@ -3,15 +3,15 @@ import { DRAIN_SHARE, POWER } from '../facts/flash.ts';
 import { USUAL_SHORE } from '../facts/m2.ts';
 import { LINK_MODES, type LinkMode } from '../facts/link-modes.ts';
 import type { Assumed } from '../findings/finding.ts';
-import { livesOnPort } from '../fit/electrical.ts';
-import { isTunnelled } from '../link/modes.ts';
-import { runsUas } from '../link/stages.ts';
-import { ratingsOf, sidesAssumed } from '../parts/fill.ts';
-import { caseClassOf } from '../thermal/network.ts';
+import { livesOnPort } from '../chain/rules/power.ts';
+import { isTunnelled } from '../chain/modes.ts';
+import { runsUas } from '../chain/stages.ts';
+import { ratingsOf, sidesAssumed } from '../parts/fill/fill.ts';
+import { caseClassOf } from '../thermal/model/network.ts';
 import { cacheShareOf } from '../throughput/flash-cache.ts';
 import type { Pad } from '../parts/pad.ts';
 import type { PlanInput } from './report.ts';
-import type { BuildStudy } from './study.ts';
+import type { BuildStudy } from './resolve-build.ts';
 
 /** Groups of figures, as the report names them where it says what rests on an assumed value. */
 export type FigureGroup =

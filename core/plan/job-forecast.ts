@@ -2,9 +2,9 @@ import type { Job } from '../parts/job.ts';
 import { cacheBehindHost, hostEnd, needGB, piecesOf, usableFreeGB, waysOf, wayTime } from '../throughput/job-time.ts';
 import type { End, JobChain, Way, WayTime } from '../throughput/job-time.ts';
 import type { CacheForecast } from '../throughput/flash-cache.ts';
-import { march, type March, type Phase } from '../thermal/march.ts';
-import type { Limits, Setting } from '../thermal/throttle.ts';
-import { mayThrottle } from '../thermal/warmth.ts';
+import { march, type March, type Phase } from '../thermal/throttling/timeline.ts';
+import type { Limits, Setting } from '../thermal/throttling/throttle.ts';
+import { mayThrottle } from '../thermal/forecast/thermal-model.ts';
 import type { PlanReport } from './report.ts';
 
 export type JobForecast = Omit<NonNullable<PlanReport['job']>, 'ways'>;

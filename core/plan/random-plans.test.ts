@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { randomCrate } from '../../tests/random-crate';
-import { SCHOOL_IDS, SCHOOLS, type SchoolId } from '../facts/schools';
+import { SCHOOL_IDS, SCHOOLS, type SchoolId } from '../house-rules/house-rules';
 import { seeded } from '../quantities/random';
 import { plan } from './plan';
 import { planReportSchema, type PlanInput } from './report';

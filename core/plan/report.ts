@@ -9,7 +9,7 @@ import { jobSchema } from '../parts/job.ts';
 import { exchangeRateSchema, currency } from '../parts/exchange-rate.ts';
 import { knownPairSchema } from '../parts/known-pair.ts';
 import { padSchema } from '../parts/pad.ts';
-import { stackChoiceSchema } from '../stack/choice.ts';
+import { stackChoiceSchema } from '../pads/choice.ts';
 import { quoteSchema } from '../parts/quote.ts';
 
 export const bandSchema = z.strictObject({ low: z.number(), typical: z.number(), high: z.number() });

@@ -2,7 +2,7 @@ import type { Drive } from '../parts/drive.ts';
 import type { Enclosure } from '../parts/enclosure.ts';
 import { assumptionsOf } from './assumptions.ts';
 import type { PlanInput } from './report.ts';
-import { studyBuild } from './study.ts';
+import { studyBuild } from './resolve-build.ts';
 
 const caseFor = ({ formFactor }: Drive): Enclosure => ({
   kind: 'enclosure',

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { bandText, day, duration, figure, money, rate } from './format';
 import { convert, readQuantity, type UnitName } from './read';
 import { band, capBand, minBand, placeInBand } from './band';
-import { tebibytes } from './unit';
+import { tebibytes } from './measures';
 
 describe('what people type', () => {
   it.each<[string, UnitName, number]>([

@@ -1,5 +1,5 @@
 import { LINK_MODES } from '../facts/link-modes.ts';
-import type { MBps } from '../quantities/unit.ts';
+import type { MBps } from '../quantities/measures.ts';
 import { seeded } from '../quantities/random.ts';
 
 /**

@@ -1,8 +1,8 @@
 import { IDLE_DRAIN_SHARE, SMR_REGION_GB, SMR_REWRITE } from '../facts/flash.ts';
 import type { FlashCache } from '../throughput/flash-cache.ts';
 import { diskRateAt } from '../throughput/disk.ts';
-import type { GB, MBps, Seconds } from '../quantities/unit.ts';
-import type { Work } from '../thermal/power.ts';
+import type { GB, MBps, Seconds } from '../quantities/measures.ts';
+import type { Work } from '../thermal/model/power.ts';
 
 /**
  * Where data comes from and goes to, as a machine with a state: at which rate it would flow now if nothing throttled, and when

@@ -1,7 +1,7 @@
-import { linkRates } from '../link/stages.ts';
+import { linkRates } from '../chain/stages.ts';
 import type { Band } from '../quantities/band.ts';
 import type { PlanReport } from '../plan/report.ts';
-import type { PairResults } from '../bench/run.ts';
+import type { PairResults } from '../results/run.ts';
 import { seeded } from '../quantities/random.ts';
 
 /** Faults that the stand-in rig can play, by the causes of a diagnosis. */

@@ -1,11 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { aDrive, anEnclosure, anInput } from '../../tests/parts';
 import { warmBuilds } from '../../tests/warm-builds';
-import { fillDrive, fillEnclosure } from '../parts/fill';
-import { planPads } from '../stack/plan-pads';
-import { heatOut, settle } from '../thermal/network';
-import { powerAt } from '../thermal/power';
-import { warmthOf } from '../thermal/warmth';
+import { fillDrive, fillEnclosure } from '../parts/fill/fill';
+import { planPads } from '../pads/plan-pads';
+import { heatOut, settle } from '../thermal/model/network';
+import { powerAt } from '../thermal/model/power';
+import { warmthOf } from '../thermal/forecast/thermal-model';
 import { flashCacheOf } from '../throughput/flash-cache';
 import { diskFlow, flashWrite, plainFlow } from './flow';
 import { runTransient, type Leg } from './transient';

@@ -1,11 +1,11 @@
-import type { Celsius, GB, MBps, Seconds } from '../quantities/unit.ts';
+import type { Celsius, GB, MBps, Seconds } from '../quantities/measures.ts';
 import { THROTTLE } from '../facts/thermal.ts';
-import type { Work } from '../thermal/power.ts';
-import { bridgeWatts } from '../fit/draw.ts';
-import { Bodies } from '../thermal/bodies.ts';
-import { settle, type Power } from '../thermal/network.ts';
-import { powerAt } from '../thermal/power.ts';
-import { throttled, type Limits, type Setting } from '../thermal/throttle.ts';
+import type { Work } from '../thermal/model/power.ts';
+import { bridgeWatts } from '../chain/power-draw.ts';
+import { Bodies } from '../thermal/model/bodies.ts';
+import { settle, type Power } from '../thermal/model/network.ts';
+import { powerAt } from '../thermal/model/power.ts';
+import { throttled, type Limits, type Setting } from '../thermal/throttling/throttle.ts';
 import type { Flow, FlowEvent } from './flow.ts';
 
 /** A stretch of work: so much through this flow, with the time that files cost beside their bytes. */

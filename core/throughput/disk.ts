@@ -1,4 +1,4 @@
-import type { MBps, Seconds } from '../quantities/unit.ts';
+import type { MBps, Seconds } from '../quantities/measures.ts';
 
 /**
  * Throughput of a hard disk at a position: v = v_outer * sqrt(1 - x * (1 - k^2)), k = v_inner / v_outer.

@@ -1,7 +1,7 @@
 import { BITS_PER_CELL, CACHE_SHARE, DRAIN_SHARE, IDLE_DRAIN_SHARE } from '../facts/flash.ts';
-import type { FilledDrive } from '../parts/fill.ts';
+import type { FilledDrive } from '../parts/fill/fill.ts';
 import { minBand, type Band } from '../quantities/band.ts';
-import type { GB, MBps, Seconds } from '../quantities/unit.ts';
+import type { GB, MBps, Seconds } from '../quantities/measures.ts';
 
 /**
  * Volume written until the write falls off its cache.

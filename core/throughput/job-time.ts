@@ -1,12 +1,12 @@
 import { DISK, FILE_COST_S } from '../facts/flash.ts';
 import type { FilesystemId } from '../facts/filesystems.ts';
 import type { LinkMode } from '../facts/link-modes.ts';
-import { isTunnelled } from '../link/modes.ts';
-import { diskSize, type FilledDrive } from '../parts/fill.ts';
+import { isTunnelled } from '../chain/modes.ts';
+import { diskSize, type FilledDrive } from '../parts/fill/fill.ts';
 import type { Host } from '../parts/host.ts';
 import type { Job } from '../parts/job.ts';
 import { capBand, scaleBand, type Band } from '../quantities/band.ts';
-import { TB_PER_TIB, type GB, type MBps, type Seconds } from '../quantities/unit.ts';
+import { TB_PER_TIB, type GB, type MBps, type Seconds } from '../quantities/measures.ts';
 import { diskRateAt, zoneTime } from './disk.ts';
 import { fillOf, forecastCache, type CacheFill, type CacheForecast } from './flash-cache.ts';
 

@@ -1,9 +1,9 @@
 import { DISK, DISK_WRITE_GAIN, LATENCY } from '../facts/flash.ts';
 import { LINK_MODES, type LinkMode } from '../facts/link-modes.ts';
-import { isTunnelled } from '../link/modes.ts';
-import type { FilledDrive } from '../parts/fill.ts';
+import { isTunnelled } from '../chain/modes.ts';
+import type { FilledDrive } from '../parts/fill/fill.ts';
 import type { Band } from '../quantities/band.ts';
-import type { MBps, Microseconds } from '../quantities/unit.ts';
+import type { MBps, Microseconds } from '../quantities/measures.ts';
 
 /** A queue-depth-1 read above this is no such thing: the figure comes from a deep queue, or from memory. MB/s. */
 export const SUSPECT_QD1_READ: MBps = 120;

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { fillDrive } from '../parts/fill';
+import { fillDrive } from '../parts/fill/fill';
 import { aDrive } from '../../tests/parts';
 import { diskRateAt, zoneTime } from './disk';
 import { enduranceYears } from './endurance';

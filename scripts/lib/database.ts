@@ -6,7 +6,7 @@ import { userInfo } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
 import mysql from 'mysql2/promise';
-import { diskFullSentence, freeBytes, RESERVE_BYTES } from '../../src/lib/server/disk.ts';
+import { diskFullSentence, freeBytes, RESERVE_BYTES } from '../../src/lib/server/machine/disk.ts';
 import { findProgram, giveUp } from '../setup.mjs';
 
 /**

@@ -1,9 +1,9 @@
 import { accessSync, constants } from 'node:fs';
 import { resolve } from 'node:path';
-import { safetyCopyPath } from '../../src/lib/server/exchange/safety-copy.ts';
+import { safetyCopyPath } from '../../src/lib/server/transfer/safety-copy.ts';
 import { checkBackup, restoreBackup } from '../../src/lib/server/repositories/archive/backup.ts';
-import { Problem } from '../../src/lib/server/problem.ts';
-import { unwatched } from '../../src/lib/server/work.ts';
+import { Problem } from '../../src/lib/server/problems/problem.ts';
+import { unwatched } from '../../src/lib/server/work/work.ts';
 import { giveUp } from '../setup.mjs';
 import { withDatabase } from './with-database.ts';
 

@@ -2,7 +2,7 @@ import { mkdirSync } from 'node:fs';
 import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
-import { FOREIGN, isForeign } from '../../src/lib/server/foreign.ts';
+import { FOREIGN, isForeign } from '../../src/lib/server/api/foreign.ts';
 import { giveUp, root } from '../setup.mjs';
 import { buildIfChanged } from './build.ts';
 import { startDatabase, type Database } from './database.ts';

@@ -1,5 +1,5 @@
 import { redirect } from '@sveltejs/kit';
-import { forPage } from '$lib/server/page';
+import { forPage } from '$lib/server/pages/page';
 import { listCrates } from '$lib/server/repositories/crates';
 
 /** To the crate that was used last, else the person's own first one, else the demo. */

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { GLOSSARY } from '#core/facts/glossary';
-  import { SCHOOL_IDS, SCHOOLS } from '#core/facts/schools';
+  import { SCHOOL_IDS, SCHOOLS } from '#core/house-rules/house-rules';
   import { KINDS, KIND_LABEL } from '#core/parts/kinds';
   import { keys } from '$lib/ui/frame/keys.svelte';
   import Palette, { type Entry } from '$lib/ui/frame/Palette.svelte';

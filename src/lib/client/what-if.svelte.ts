@@ -1,6 +1,6 @@
 import type { Library } from '#core/build/assemble';
-import type { Choice } from '#core/build/build';
-import type { WhatIf } from '#core/what-if/what-if';
+import type { Choice } from '#core/build/choice';
+import type { WhatIf } from '#core/compare/swaps/what-if';
 import type { Question, Reply } from './workers/what-if.worker';
 
 /**

@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Library } from '#core/build/assemble';
-import type { WhatIf } from '#core/what-if/what-if';
+import type { WhatIf } from '#core/compare/swaps/what-if';
 import { AroundChoice } from './what-if.svelte';
 
 /** A stand-in for a web worker: keeps what it is asked, answers when the test says so. */

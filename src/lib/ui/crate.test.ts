@@ -1,9 +1,9 @@
 import { render } from 'svelte/server';
 import { describe, expect, it } from 'vitest';
-import { formFields } from '#core/parts/form-fields';
+import { formFields } from '#core/parts/form/form-fields';
 import { MODEL_SCHEMAS } from '#core/parts/model';
 import { quoteSchema } from '#core/parts/quote';
-import { readSpecification } from '#core/reading/read';
+import { readSpecification } from '#core/box-text/read';
 import Files from './common/Files.svelte';
 import HistoryTable from './common/HistoryTable.svelte';
 import Pages from './common/Pages.svelte';

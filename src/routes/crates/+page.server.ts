@@ -1,4 +1,4 @@
-import { forPage } from '$lib/server/page';
+import { forPage } from '$lib/server/pages/page';
 import { KEPT_DAYS, listCrates, listDeletedCrates } from '$lib/server/repositories/crates';
 
 export async function load() {

@@ -1,6 +1,6 @@
 import type { Library } from '#core/build/assemble';
-import type { Choice } from '#core/build/build';
-import { whatIf, type WhatIf } from '#core/what-if/what-if';
+import type { Choice } from '#core/build/choice';
+import { whatIf, type WhatIf } from '#core/compare/swaps/what-if';
 
 /** What the page asks: the library once, then choices. Answers carry the number of their question. */
 export type Question = { library: Library } | { asked: number; choice: Choice };

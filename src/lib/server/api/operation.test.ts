@@ -1,7 +1,7 @@
 import type { RequestEvent } from '@sveltejs/kit';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { z } from 'zod';
-import { Problem } from '../problem';
+import { Problem } from '../problems/problem';
 import { operation, serve } from './operation';
 
 const echo = operation({

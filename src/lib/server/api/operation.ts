@@ -1,13 +1,13 @@
 import { json, type RequestEvent } from '@sveltejs/kit';
 import { z } from 'zod';
-import { text } from '#core/parts/field';
+import { text } from '#core/parts/form/field';
 import { database } from '../db';
 import { problemOf } from '../db/errors';
-import { fieldsOf } from './fields';
-import { checkedJson, oddText } from './json';
+import { fieldsOf } from '../problems/fields';
+import { checkedJson, oddText } from '../problems/json';
 import { getCrate } from '../repositories/crates';
-import { Problem } from '../problem';
-import { keepUpload, type Upload } from '../uploads';
+import { Problem } from '../problems/problem';
+import { keepUpload, type Upload } from '../transfer/uploads';
 import type { Knex } from 'knex';
 
 /** A body larger than this is refused while it is still coming in, unless its operation takes files. */

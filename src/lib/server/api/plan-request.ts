@@ -1,19 +1,19 @@
 import type { Knex } from 'knex';
 import { z } from 'zod';
 import { libraryOf } from '#core/build/assemble';
-import { gather, type ChosenParts } from '#core/gather/gather';
+import { gather, type ChosenParts } from '#core/build/gather';
 import { cableSchema, type Cable } from '#core/parts/cable';
 import { driveSchema, type Drive } from '#core/parts/drive';
 import { enclosureSchema, type Enclosure } from '#core/parts/enclosure';
-import { id } from '#core/parts/field';
+import { id } from '#core/parts/form/field';
 import { hostSchema, type Host } from '#core/parts/host';
 import { jobSchema, type Job } from '#core/parts/job';
 import { padSchema, type Pad } from '#core/parts/pad';
 import { planInputSchema, type PlanInput } from '#core/plan/report';
-import { boardRule } from '#core/stack/board';
-import { loadLibrary } from '../planning';
-import { Problem } from '../problem';
-import { defined } from './defined';
+import { boardRule } from '#core/pads/board';
+import { loadLibrary } from '../planning/planning';
+import { Problem } from '../problems/problem';
+import { defined } from '../problems/defined';
 
 const stored = z.strictObject({ id: id() });
 /** A part in full, or the id of a stored one. What is no bare id is checked as a part in full, so that errors name its fields. */

@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { id, text } from '#core/parts/field';
+import { id, text } from '#core/parts/form/field';
 import { KINDS } from '#core/parts/kinds';
-import { UNIT_STATES } from '#core/parts/unit';
+import { UNIT_STATES } from '#core/parts/item';
 import { FILTERS, HAVING } from '../repositories/model-table';
 import { UNIT_SORTS } from '../repositories/unit-table';
 

@@ -1,6 +1,6 @@
 import type { Knex } from 'knex';
 import { monotonicFactory } from 'ulid';
-import { notFound, Problem } from '../problem';
+import { notFound, Problem } from '../problems/problem';
 import { writing } from './writing';
 
 /** ULIDs that rise even within one millisecond. */

@@ -1,5 +1,5 @@
-import { Problem } from '../problem';
-import { diskFullSentence } from '../disk';
+import { Problem } from '../problems/problem';
+import { diskFullSentence } from '../machine/disk';
 import { isDatabaseAway } from './connection';
 
 type SqlError = Error & { code?: string; errno?: number; sqlMessage?: string };

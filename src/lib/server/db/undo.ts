@@ -1,5 +1,5 @@
 import type { Knex } from 'knex';
-import { notFound, Problem } from '../problem';
+import { notFound, Problem } from '../problems/problem';
 import { BATCH, change, newId, type Row, type StoredTable } from './change';
 import { writing } from './writing';
 

@@ -1,6 +1,6 @@
 import type { Knex } from 'knex';
-import { diskFullSentence, freeBytes, RESERVE_BYTES } from '../disk';
-import { notFound, Problem } from '../problem';
+import { diskFullSentence, freeBytes, RESERVE_BYTES } from '../machine/disk';
+import { notFound, Problem } from '../problems/problem';
 import { busy, isDeadlock, problemOf } from './errors';
 import { keepWritersOut, shareWithRestore } from './locks';
 

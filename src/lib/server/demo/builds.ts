@@ -1,4 +1,4 @@
-import type { ObservationInput } from '#core/build/observation';
+import type { ObservationInput } from '#core/temperature-logs/observation';
 import type { BuildStage } from '#core/build/stages';
 import type { Fault } from '#core/simulate/pair-check';
 

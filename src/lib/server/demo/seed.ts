@@ -1,13 +1,13 @@
 import { createHash } from 'node:crypto';
 import type { Knex } from 'knex';
-import type { Choice } from '#core/build/build';
+import type { Choice } from '#core/build/choice';
 import { STAGES } from '#core/build/stages';
 import { OS_LABEL } from '#core/facts/filesystems';
 import { plan } from '#core/plan/plan';
-import { portOf } from '#core/plan/study';
+import { portOf } from '#core/plan/resolve-build';
 import { simulatePairCheck } from '#core/simulate/pair-check';
 import { writing } from '../db/writing';
-import { loadLibrary, planInputFor } from '../planning';
+import { loadLibrary, planInputFor } from '../planning/planning';
 import { createBuild } from '../repositories/builds';
 import {
   chooseRules,

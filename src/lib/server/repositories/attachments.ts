@@ -1,10 +1,10 @@
 import { createHash } from 'node:crypto';
 import type { Knex } from 'knex';
 import { z } from 'zod';
-import { text } from '#core/parts/field';
+import { text } from '#core/parts/form/field';
 import { change, newId, type Changed } from '../db/change';
 import { writing } from '../db/writing';
-import { notFound, Problem } from '../problem';
+import { notFound, Problem } from '../problems/problem';
 import { putContent } from './contents';
 
 export const SUBJECTS = ['models', 'units', 'builds'] as const;

@@ -1,11 +1,11 @@
 import type { Knex } from 'knex';
 import { z } from 'zod';
-import { choiceSchema, type Choice } from '#core/build/build';
+import { choiceSchema, type Choice } from '#core/build/choice';
 import { STAGES, type BuildStage } from '#core/build/stages';
 import { planInputSchema, planReportSchema, type PlanInput, type PlanReport } from '#core/plan/report';
 import { change, newId, type Changed } from '../db/change';
 import { writing } from '../db/writing';
-import { notFound } from '../problem';
+import { notFound } from '../problems/problem';
 import { deleteFilesOf } from './attachments';
 
 export const storedBuildSchema = z.strictObject({

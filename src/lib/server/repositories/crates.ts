@@ -2,10 +2,10 @@ import type { Knex } from 'knex';
 import { z } from 'zod';
 import { currency } from '#core/parts/exchange-rate';
 import { houseRulesSchema } from '#core/plan/report';
-import { SCHOOLS, sideOf, type SchoolId } from '#core/facts/schools';
+import { SCHOOLS, sideOf, type SchoolId } from '#core/house-rules/house-rules';
 import { change, newId, type Changed } from '../db/change';
 import { writing } from '../db/writing';
-import { notFound } from '../problem';
+import { notFound } from '../problems/problem';
 
 export const crateSchema = z.strictObject({
   id: z.string(),

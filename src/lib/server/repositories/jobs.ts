@@ -1,7 +1,7 @@
 import type { Knex } from 'knex';
 import { jobProblems, jobSchema, type Job } from '#core/parts/job';
 import { change, newId, type Changed } from '../db/change';
-import { notFound, Problem } from '../problem';
+import { notFound, Problem } from '../problems/problem';
 
 export type StoredJob = { id: string; version: number; spec: Job & { id: string } };
 type By = { by: string; at: string };

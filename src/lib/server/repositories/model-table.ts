@@ -1,8 +1,8 @@
 import type { Knex } from 'knex';
 import { LINK_MODE_IDS, LINK_MODES } from '#core/facts/link-modes';
 import type { Kind } from '#core/parts/kinds';
-import { UNIT_STATES, type UnitState } from '#core/parts/unit';
-import { Problem } from '../problem';
+import { UNIT_STATES, type UnitState } from '#core/parts/item';
+import { Problem } from '../problems/problem';
 import { fromRow, withUnits, type StoredModel } from './models';
 
 /** A number out of the specification, for sorting; absent ones come last either way. */

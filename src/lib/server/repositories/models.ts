@@ -5,7 +5,7 @@ import { KIND_LABEL, type Kind } from '#core/parts/kinds';
 import { modelSchema, type Model } from '#core/parts/model';
 import { change, changeMany, newId, type Changed } from '../db/change';
 import { writing } from '../db/writing';
-import { notFound, Problem, refuse } from '../problem';
+import { notFound, Problem, refuse } from '../problems/problem';
 import { deleteFilesOf } from './attachments';
 
 /** A part as it is stored: its specification, with the id that quotes and builds refer to. */

@@ -5,11 +5,11 @@ import {
   observationInputSchema,
   untouchedBy,
   type ObservationInput
-} from '#core/build/observation';
+} from '#core/temperature-logs/observation';
 import { planInputSchema, type PlanInput } from '#core/plan/report';
-import { temperatureLogSchema, type TemperatureLog } from '#core/thermal/log';
+import { temperatureLogSchema, type TemperatureLog } from '#core/temperature-logs/log';
 import { change, newId, type Changed } from '../db/change';
-import { notFound } from '../problem';
+import { notFound } from '../problems/problem';
 
 const base = { id: z.string(), version: z.number(), buildId: z.string(), date: z.string() };
 export const storedObservationSchema = z.discriminatedUnion('kind', [

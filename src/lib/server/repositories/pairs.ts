@@ -2,7 +2,7 @@ import type { Knex } from 'knex';
 import { knownPairSchema, type KnownPair } from '#core/parts/known-pair';
 import { change, newId, type Changed } from '../db/change';
 import { writing } from '../db/writing';
-import { notFound, Problem } from '../problem';
+import { notFound, Problem } from '../problems/problem';
 import { getModel } from './models';
 
 /** A known pair of this crate: its drive is always one of the crate's models. */

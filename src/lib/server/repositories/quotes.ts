@@ -2,7 +2,7 @@ import type { Knex } from 'knex';
 import { quoteProblems, quoteSchema, type Quote } from '#core/parts/quote';
 import { change, newId, type Changed } from '../db/change';
 import { writing } from '../db/writing';
-import { notFound, refuse } from '../problem';
+import { notFound, refuse } from '../problems/problem';
 import { getModel } from './models';
 
 export type StoredQuote = { id: string; version: number; quote: Quote };

@@ -1,7 +1,7 @@
 import type { Knex } from 'knex';
 import { exchangeRateSchema, rateProblems, type ExchangeRate } from '#core/parts/exchange-rate';
 import { change, newId, type Changed } from '../db/change';
-import { notFound, refuse } from '../problem';
+import { notFound, refuse } from '../problems/problem';
 
 export type StoredRate = { id: string; version: number; rate: ExchangeRate };
 type By = { by: string; at: string };

@@ -1,11 +1,11 @@
 import type { Knex } from 'knex';
 import { z } from 'zod';
-import { conditionsSchema, pairResultsSchema, type Conditions, type PairResults } from '#core/bench/run';
-import type { MeasuredRun } from '#core/bench/measured';
+import { conditionsSchema, pairResultsSchema, type Conditions, type PairResults } from '#core/results/run';
+import type { MeasuredRun } from '#core/results/measured';
 import type { LinkMode } from '#core/facts/link-modes';
-import type { ChainIds } from '#core/gather/chain-key';
+import type { ChainIds } from '#core/build/chain-key';
 import { change, newId, type Changed } from '../db/change';
-import { notFound } from '../problem';
+import { notFound } from '../problems/problem';
 
 /** Which things were measured: by id and by the name they had. */
 export const chainSchema = z.strictObject({

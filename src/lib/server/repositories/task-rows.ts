@@ -1,5 +1,5 @@
 import type { Knex } from 'knex';
-import type { TaskState } from '../tasks';
+import type { TaskState } from '../work/task-state';
 
 /** An ended task is kept for so long, ms: a page that was closed meanwhile still finds its result. */
 const KEPT_MS = 3_600_000;

@@ -1,6 +1,6 @@
 import type { Knex } from 'knex';
 import { KINDS, type Kind } from '#core/parts/kinds';
-import type { UnitState } from '#core/parts/unit';
+import type { UnitState } from '#core/parts/item';
 import { fromRow, type StoredUnit } from './units';
 
 /** A unit with what one wants to know when it lies on the table. */

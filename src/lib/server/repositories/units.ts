@@ -2,11 +2,11 @@ import type { Knex } from 'knex';
 import type { InStock } from '#core/build/assemble';
 import { TAG_LETTER, tagNumber, tagsAfter } from '#core/parts/tag';
 import type { Kind } from '#core/parts/kinds';
-import { unitSchema, type Unit } from '#core/parts/unit';
+import { unitSchema, type Unit } from '#core/parts/item';
 import { change, changeMany, newId, type Changed } from '../db/change';
 import { raiseCounter, tagCounter } from '../db/counters';
 import { writing } from '../db/writing';
-import { notFound, Problem } from '../problem';
+import { notFound, Problem } from '../problems/problem';
 import { deleteFilesOf } from './attachments';
 import { getModel } from './models';
 

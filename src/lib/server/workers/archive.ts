@@ -1,5 +1,5 @@
 import { Worker } from 'node:worker_threads';
-import { Problem, type FieldProblem, type ProblemCode } from '../problem';
+import { Problem, type FieldProblem, type ProblemCode } from '../problems/problem';
 import { isDocument } from '../repositories/archive/lines';
 import { WorkerEnded } from './run';
 

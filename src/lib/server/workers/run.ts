@@ -1,6 +1,6 @@
 import { availableParallelism } from 'node:os';
 import { Worker } from 'node:worker_threads';
-import { Problem } from '../problem';
+import { Problem } from '../problems/problem';
 import type { InputOf, ResultOf, WorkerMessage, WorkName } from './work';
 
 /** Where the bundled worker lies; the start command says so. */

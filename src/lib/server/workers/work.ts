@@ -1,6 +1,6 @@
-import { rank } from '#core/rank/rank';
+import { rank } from '#core/compare/ranking/rank';
 import { simulate, type SimulateInput } from '#core/simulate/simulate';
-import type { RankInput } from '#core/rank/request';
+import type { RankInput } from '#core/compare/ranking/request';
 
 /** Tells how much of a piece of work is done, 0 to 1. */
 type Tell = (share: number) => void;

@@ -2,10 +2,10 @@
   import { untrack } from 'svelte';
   import { dayHere } from '../common/day-here';
   import { Button, Checkbox, Select, SelectItem, TextArea, TextInput } from 'carbon-components-svelte';
-  import type { Alarm } from '#core/bench/gates';
-  import { RESULT_FIELDS, type ResultField } from '#core/bench/run-fields';
-  import { RESULT_LABEL } from '#core/bench/compare';
-  import type { RunInput } from '#core/bench/run';
+  import type { Alarm } from '#core/results/gates';
+  import { RESULT_FIELDS, type ResultField } from '#core/results/run-fields';
+  import { RESULT_LABEL } from '#core/results/compare';
+  import type { RunInput } from '#core/results/run';
   import { FILESYSTEM_IDS, FILESYSTEMS, type FilesystemId } from '#core/facts/filesystems';
   import { dropDraft, keepDraft, keptDraft } from '../common/drafts';
   import { typedFrom, type TimedCopy } from './timed-copy';

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { Button, TextInput } from 'carbon-components-svelte';
-  import { timedRate } from '#core/bench/stopwatch';
+  import { timedRate } from '#core/results/stopwatch';
   import { figure, rate } from '#core/quantities/format';
   import { readQuantity } from '#core/quantities/read';
   import { dropDraft, keepDraft, keptDraft } from '../common/drafts';

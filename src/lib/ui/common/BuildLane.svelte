@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { Comparison } from '#core/bench/compare';
+  import type { Comparison } from '#core/results/compare';
   import type { Band } from '#core/quantities/band';
   import Lane from './Lane.svelte';
 

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { Button } from 'carbon-components-svelte';
-  import { draftFrom, readDraft, withoutRow, type Draft, type Field, type FormError } from '#core/parts/form';
+  import { draftFrom, readDraft, withoutRow, type Draft, type Field, type FormError } from '#core/parts/form/form';
   import { dropDraft, keepDraft, keptDraft } from '$lib/ui/common/drafts';
   import FieldInput from '../parts/FieldInput.svelte';
   import { refusedFields, type Refusal } from '../parts/refused';

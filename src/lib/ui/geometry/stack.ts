@@ -1,6 +1,6 @@
 import { M2_BOARD_MM, M2_CONNECTOR_MM } from '#core/facts/m2';
-import type { Component } from '#core/stack/board';
-import type { StackRow } from '#core/stack/plan-pads';
+import type { Component } from '#core/pads/board';
+import type { StackRow } from '#core/pads/plan-pads';
 
 /** A tenth of a millimetre is as fine as anyone measures a board. */
 export const tenth = (mm: number): number => Math.round(mm * 10) / 10;

@@ -1,4 +1,4 @@
-import type { CutSheet, Piece } from '#core/stack/cut';
+import type { CutSheet, Piece } from '#core/pads/cutting/cut';
 
 /**
  * The cutting template as one SVG at true size: a millimetre of the drawing is a millimetre on paper. Every pad with its pieces, the

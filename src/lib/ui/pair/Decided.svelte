@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { SCHOOLS, sideOf, type SchoolId } from '#core/facts/schools';
+  import { SCHOOLS, sideOf, type SchoolId } from '#core/house-rules/house-rules';
 
   type Decided = { school: string; choice: string; own: boolean; effect: string };
   /** The house rules that decided something in a plan or a ranking, each with what it decided. */

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { Place } from '#core/build/pick';
+  import type { Place } from '#core/build/options';
   import type { Severity } from '#core/findings/finding';
   import Explained from '../common/Explained.svelte';
   import StateMark from '../common/StateMark.svelte';

@@ -4,7 +4,7 @@
   import BandBar from '../common/BandBar.svelte';
   import Explained from '../common/Explained.svelte';
   import Figure from '../common/Figure.svelte';
-  import type { Difference } from '#core/what-if/difference';
+  import type { Difference } from '#core/compare/swaps/difference';
   import { assumedFor, assumedWords } from './assumed';
   import { figureRows } from './figures';
   import PowerParts from './PowerParts.svelte';

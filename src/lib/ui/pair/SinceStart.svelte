@@ -1,7 +1,7 @@
 <script lang="ts">
   import { Button } from 'carbon-components-svelte';
   import { figure, money, quantity, rate } from '#core/quantities/format';
-  import type { Difference } from '#core/what-if/difference';
+  import type { Difference } from '#core/compare/swaps/difference';
 
   type Price = { of: 'write' | 'read'; amount: number; currency: string } | null;
   type Props = {

@@ -1,10 +1,10 @@
 <script lang="ts">
   import { Tab, TabContent, Tabs } from 'carbon-components-svelte';
-  import type { Choice } from '#core/build/build';
-  import type { Place } from '#core/build/pick';
+  import type { Choice } from '#core/build/choice';
+  import type { Place } from '#core/build/options';
   import { day, duration, figure, money, rate } from '#core/quantities/format';
   import type { Band } from '#core/quantities/band';
-  import type { SwapRow, WhatIf } from '#core/what-if/what-if';
+  import type { SwapRow, WhatIf } from '#core/compare/swaps/what-if';
   import SortHead from '../common/SortHead.svelte';
   import Verdict from '../common/Verdict.svelte';
   import Wide from '../common/Wide.svelte';

@@ -1,5 +1,5 @@
-import type { Choice } from '#core/build/build';
-import { portOption } from '#core/build/pick';
+import type { Choice } from '#core/build/choice';
+import { portOption } from '#core/build/options';
 import type { Measured } from './WhatIfPanel.svelte';
 
 type Run = Measured & { hostId: string; portId: string; enclosureId: string; driveId: string };

@@ -3,7 +3,7 @@ import { libraryOf } from '#core/build/assemble';
 import { plan } from '#core/plan/plan';
 import { aCable, aDrive, aHost, anEnclosure, anInput } from '../../../../tests/parts';
 import { figureRows } from './figures';
-import { portOption, withPicked } from '#core/build/pick';
+import { portOption, withPicked } from '#core/build/options';
 import { choiceFromQuery, choiceToQuery, tilesOf } from './slots';
 
 const library = libraryOf(

@@ -1,6 +1,6 @@
 import type { Library, Slot } from '#core/build/assemble';
-import type { Choice } from '#core/build/build';
-import { pickedAt, portOption, type Place } from '#core/build/pick';
+import type { Choice } from '#core/build/choice';
+import { pickedAt, portOption, type Place } from '#core/build/options';
 import { LINK_MODES, type LinkMode } from '#core/facts/link-modes';
 import type { Cable } from '#core/parts/cable';
 import type { Drive } from '#core/parts/drive';

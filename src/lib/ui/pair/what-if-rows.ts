@@ -1,6 +1,6 @@
-import type { Place } from '#core/build/pick';
+import type { Place } from '#core/build/options';
 import type { Verdict } from '#core/findings/finding';
-import type { SwapRow } from '#core/what-if/what-if';
+import type { SwapRow } from '#core/compare/swaps/what-if';
 
 export const PLACE_WORD: Record<Place, string> = {
   port: 'host port',

@@ -1,8 +1,8 @@
 <script lang="ts">
   import { Checkbox, Select, SelectItem, TextArea, TextInput } from 'carbon-components-svelte';
   import { splitTerms } from '#core/facts/glossary';
-  import type { Draft, Field, FormError } from '#core/parts/form';
-  import { PORT_PRESETS, portDraft } from '#core/parts/port-presets';
+  import type { Draft, Field, FormError } from '#core/parts/form/form';
+  import { PORT_PRESETS, portDraft } from '#core/parts/form/port-presets';
   import Term from '$lib/ui/common/Term.svelte';
   import { withTick } from '$lib/ui/common/ticks';
   import Self from './FieldInput.svelte';

@@ -3,7 +3,7 @@
   import { typicalValues } from '#core/plan/typical-values';
   import type { Drive } from '#core/parts/drive';
   import type { Enclosure } from '#core/parts/enclosure';
-  import { draftFrom, readDraft, withoutRow, type Draft, type Field, type FormError } from '#core/parts/form';
+  import { draftFrom, readDraft, withoutRow, type Draft, type Field, type FormError } from '#core/parts/form/form';
   import { dropDraft, keepDraft, keptDraft } from '$lib/ui/common/drafts';
   import FieldInput from './FieldInput.svelte';
 

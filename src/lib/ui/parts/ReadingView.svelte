@@ -3,8 +3,8 @@
   import Wide from '$lib/ui/common/Wide.svelte';
   import { LINK_MODES, type LinkMode } from '#core/facts/link-modes';
   import { PLUG_LABELS } from '#core/parts/link-mode';
-  import type { Field } from '#core/parts/form';
-  import type { Reading } from '#core/reading/reading';
+  import type { Field } from '#core/parts/form/form';
+  import type { Reading } from '#core/box-text/claims';
   import { fieldAt } from './choices';
 
   type Props = {

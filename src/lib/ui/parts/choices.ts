@@ -1,4 +1,4 @@
-import type { Field } from '#core/parts/form';
+import type { Field } from '#core/parts/form/form';
 
 /** The field at a path such as `flash.cell`. */
 export function fieldAt(fields: readonly Field[], path: string): Field | undefined {

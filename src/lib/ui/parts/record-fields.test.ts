@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { draftFrom, readDraft, type Field } from '#core/parts/form';
+import { draftFrom, readDraft, type Field } from '#core/parts/form/form';
 import { pairFields, quoteFields, rateFields, unitFields } from './record-fields';
 
 const at = (fields: readonly Field[], key: string) => fields.find((f) => f.key === key);

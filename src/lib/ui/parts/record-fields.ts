@@ -1,10 +1,10 @@
-import type { Field } from '#core/parts/form';
-import { formFields } from '#core/parts/form-fields';
+import type { Field } from '#core/parts/form/form';
+import { formFields } from '#core/parts/form/form-fields';
 import { exchangeRateSchema } from '#core/parts/exchange-rate';
 import { jobSchema } from '#core/parts/job';
 import { knownPairSchema } from '#core/parts/known-pair';
 import { quoteSchema } from '#core/parts/quote';
-import { unitSchema } from '#core/parts/unit';
+import { unitSchema } from '#core/parts/item';
 
 type Option = { value: string; label: string };
 

@@ -2,7 +2,7 @@
   import { Select, SelectItem, TextInput } from 'carbon-components-svelte';
   import { day, duration, figure, money } from '#core/quantities/format';
   import { readQuantity } from '#core/quantities/read';
-  import { breakEven } from '#core/rank/break-even';
+  import { breakEven } from '#core/compare/ranking/break-even';
 
   export type Way = { key: string; name: string; cost: number | null; seconds: number | null };
   type Props = {

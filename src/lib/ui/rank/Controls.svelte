@@ -1,7 +1,7 @@
 <script lang="ts">
   import { Button, Checkbox, MultiSelect, Select, SelectItem, TextInput } from 'carbon-components-svelte';
   import { readQuantity, type UnitName } from '#core/quantities/read';
-  import { CRITERIA, type Filters, type Weights } from '#core/rank/request';
+  import { CRITERIA, type Filters, type Weights } from '#core/compare/ranking/request';
   import { CRITERION_WORD, type RankState } from './state';
 
   type Named = { id: string; name: string };

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { REASONS } from '#core/findings/reasons';
   import type { FindingCode } from '#core/findings/finding';
-  import type { Combination } from '#core/rank/request';
+  import type { Combination } from '#core/compare/ranking/request';
   import Explained from '../common/Explained.svelte';
 
   type Group = { code: string; count: number; examples: readonly Combination[] };

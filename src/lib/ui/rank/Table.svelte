@@ -1,7 +1,7 @@
 <script lang="ts">
-  import { restsOn } from '#core/bench/measured';
+  import { restsOn } from '#core/results/measured';
   import { duration, money, rate } from '#core/quantities/format';
-  import type { Criterion, RankRow } from '#core/rank/request';
+  import type { Criterion, RankRow } from '#core/compare/ranking/request';
   import Verdict from '../common/Verdict.svelte';
   import Wide from '../common/Wide.svelte';
   import { keyOf } from './chart';

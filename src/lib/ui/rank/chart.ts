@@ -1,5 +1,5 @@
 import type { Data } from 'plotly.js';
-import type { AlternativePoint, FrontierPoint, RankRow } from '#core/rank/request';
+import type { AlternativePoint, FrontierPoint, RankRow } from '#core/compare/ranking/request';
 import { money, rate } from '#core/quantities/format';
 import { plotText } from '../common/plot-text';
 

@@ -1,4 +1,4 @@
-import type { RankRow } from '#core/rank/request';
+import type { RankRow } from '#core/compare/ranking/request';
 
 /** A row, and the ports of the same host on which the same parts come to the same figures. */
 export type FoldedRow = { row: RankRow; rank: number; alike: RankRow[] };

@@ -1,5 +1,5 @@
-import type { SCHOOLS } from '#core/facts/schools';
-import { CRITERIA, type Criterion, type Filters, type Weights } from '#core/rank/request';
+import type { SCHOOLS } from '#core/house-rules/house-rules';
+import { CRITERIA, type Criterion, type Filters, type Weights } from '#core/compare/ranking/request';
 
 /** What the page asks for, as its address keeps it. What is left out is at its default. */
 export type RankState = {

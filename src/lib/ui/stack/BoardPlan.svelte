@@ -1,7 +1,7 @@
 <script lang="ts">
   import { M2_CONNECTOR_MM, M2_NOTCH_RADIUS_MM } from '#core/facts/m2';
-  import type { BoardProblem, Component, Side } from '#core/stack/board';
-  import type { StackRow } from '#core/stack/plan-pads';
+  import type { BoardProblem, Component, Side } from '#core/pads/board';
+  import type { StackRow } from '#core/pads/plan-pads';
   import { chipWords, moved, ROLE_WORD, VERDICT_MARKS } from '../geometry/stack';
 
   type Props = {

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { Button, Select, SelectItem } from 'carbon-components-svelte';
-  import type { BoardProblem, Component } from '#core/stack/board';
+  import type { BoardProblem, Component } from '#core/pads/board';
   import { ROLE_WORD } from '../geometry/stack';
 
   type Props = {

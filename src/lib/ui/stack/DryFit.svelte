@@ -1,8 +1,8 @@
 <script lang="ts">
   import { Button, TextInput } from 'carbon-components-svelte';
-  import { IMPRINTS, untouchedBy, type Imprint, type ImprintCheck } from '#core/build/observation';
+  import { IMPRINTS, untouchedBy, type Imprint, type ImprintCheck } from '#core/temperature-logs/observation';
   import { day } from '#core/quantities/format';
-  import type { StackRow } from '#core/stack/plan-pads';
+  import type { StackRow } from '#core/pads/plan-pads';
   import { ROLE_WORD } from '../geometry/stack';
 
   type Props = {

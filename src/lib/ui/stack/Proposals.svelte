@@ -1,7 +1,7 @@
 <script lang="ts">
   import { quantity } from '#core/quantities/format';
-  import type { StackRow } from '#core/stack/plan-pads';
-  import type { Proposal, Proposals } from '#core/stack/propose';
+  import type { StackRow } from '#core/pads/plan-pads';
+  import type { Proposal, Proposals } from '#core/pads/propose';
   import StateMark from '../common/StateMark.svelte';
   import { ROLE_WORD } from '../geometry/stack';
 

@@ -1,6 +1,6 @@
 <script lang="ts">
-  import type { Board } from '#core/stack/board';
-  import type { StackRow } from '#core/stack/plan-pads';
+  import type { Board } from '#core/pads/board';
+  import type { StackRow } from '#core/pads/plan-pads';
   import { ROLE_WORD, sectionOf, VERDICT_MARKS } from '../geometry/stack';
 
   type Props = {

@@ -1,7 +1,7 @@
 import type { Data, Layout } from 'plotly.js';
 import type { SimulateReport } from '#core/simulate/simulate';
 import { duration, figure, quantity, rate } from '#core/quantities/format';
-import { guard } from '#core/exchange/table';
+import { guard } from '#core/tables/table';
 import { plotText as plain } from '../common/plot-text';
 
 /** What each event is called on the chart and in its list. */

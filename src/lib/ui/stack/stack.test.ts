@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { aDrive, anEnclosure, anInput } from '../../../../tests/parts';
-import { planPads } from '#core/stack/plan-pads';
-import { cutPlan, piecesOf } from '#core/stack/cut';
+import { planPads } from '#core/pads/plan-pads';
+import { cutPlan, piecesOf } from '#core/pads/cutting/cut';
 import { simulate } from '#core/simulate/simulate';
 import { chipWords, moved, sectionOf } from '../geometry/stack';
 import { CHECK_BAR_MM, templateOf } from '../geometry/template';

@@ -1,5 +1,5 @@
-import type { Choice } from '#core/build/build';
-import type { Task } from '#core/what-if/together';
+import type { Choice } from '#core/build/choice';
+import type { Task } from '#core/compare/together/together';
 
 export type Named = { tag: string; name: string; choice: Choice };
 /** One build on a port of the host, and what it does; `copy` names the tag of the build it is copied to. */

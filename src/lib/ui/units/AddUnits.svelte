@@ -1,6 +1,6 @@
 <script lang="ts">
   import { Button, NumberInput, Select, SelectItem, TextInput } from 'carbon-components-svelte';
-  import { UNIT_STATES, type UnitState } from '#core/parts/unit';
+  import { UNIT_STATES, type UnitState } from '#core/parts/item';
 
   let { busy, onadd }: { busy: boolean; onadd: (count: number, state: UnitState, location: string) => void } = $props();
   let count = $state<number | null>(1);

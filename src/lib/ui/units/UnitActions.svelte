@@ -1,6 +1,6 @@
 <script lang="ts">
   import { Button, Modal, Select, SelectItem, TextInput } from 'carbon-components-svelte';
-  import { UNIT_STATES } from '#core/parts/unit';
+  import { UNIT_STATES } from '#core/parts/item';
 
   export type UnitAct =
     | { do: 'check-out'; to: string; dueBack?: string }

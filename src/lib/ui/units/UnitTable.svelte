@@ -1,7 +1,7 @@
 <script lang="ts">
   import Wide from '$lib/ui/common/Wide.svelte';
   import { day } from '#core/quantities/format';
-  import type { UnitState } from '#core/parts/unit';
+  import type { UnitState } from '#core/parts/item';
   import SortHead from '$lib/ui/common/SortHead.svelte';
 
   type Row = {

@@ -1,7 +1,7 @@
-import { compareWithPlan } from '#core/bench/compare';
+import { compareWithPlan } from '#core/results/compare';
 import { nextStep } from '#core/build/next-step';
-import { forPage, today } from '$lib/server/page';
-import { buildNow, loadLibrary } from '$lib/server/planning';
+import { forPage, today } from '$lib/server/pages/page';
+import { buildNow, loadLibrary } from '$lib/server/planning/planning';
 import { getBuild } from '$lib/server/repositories/builds';
 import { getCrate } from '$lib/server/repositories/crates';
 import { listRuns } from '$lib/server/repositories/runs';

@@ -1,5 +1,5 @@
-import { buildRows } from '$lib/server/overview';
-import { forPage, today } from '$lib/server/page';
+import { buildRows } from '$lib/server/planning/overview';
+import { forPage, today } from '$lib/server/pages/page';
 import { countModels } from '$lib/server/repositories/models';
 
 export async function load({ parent }) {

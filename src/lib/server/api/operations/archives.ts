@@ -1,11 +1,11 @@
 import type { Knex } from 'knex';
 import { z } from 'zod';
-import { refuse } from '../../problem';
+import { refuse } from '../../problems/problem';
 import { bundleSchema } from '../../repositories/archive/bundle-schema';
 import { CONFIRM, WRAPPED_LIMIT } from '../../repositories/archive/lines';
-import { safetyCopyPath } from '../../exchange/safety-copy';
-import { startTask, type TaskState } from '../../tasks';
-import type { Upload } from '../../uploads';
+import { safetyCopyPath } from '../../transfer/safety-copy';
+import { startTask, type TaskState } from '../../tasks/tasks';
+import type { Upload } from '../../transfer/uploads';
 import { streamArchive, workOnArchive, type ArchiveWork } from '../../workers/archive';
 import { download } from '../download';
 import { operation } from '../operation';

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { id } from '#core/parts/field';
+import { id } from '#core/parts/form/field';
 import * as crates from '../../repositories/crates';
 
 export const inCrate = z.object({ crateId: id() });

@@ -1,12 +1,12 @@
 import { z } from 'zod';
-import { fileFields, FILES } from '#core/exchange/kinds-of-file';
-import { columnsOf } from '#core/exchange/table';
-import { id, text } from '#core/parts/field';
+import { fileFields, FILES } from '#core/tables/kinds-of-table';
+import { columnsOf } from '#core/tables/table';
+import { id, text } from '#core/parts/form/field';
 import { KINDS } from '#core/parts/kinds';
-import { exportFile } from '../../exchange/export';
-import { importRequestSchema, planImport, runImport } from '../../exchange/import';
+import { exportFile } from '../../transfer/export';
+import { importRequestSchema, planImport, runImport } from '../../transfer/import';
 import * as attachments from '../../repositories/attachments';
-import { cancelTask, startTask, taskState, watchTask } from '../../tasks';
+import { cancelTask, startTask, taskState, watchTask } from '../../tasks/tasks';
 import { download } from '../download';
 import { operation } from '../operation';
 import { changed, CRATE, here, inCrate, inCrateWithId, task, versioned } from './common';

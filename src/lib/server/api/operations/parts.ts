@@ -1,10 +1,10 @@
 import { z } from 'zod';
-import { id } from '#core/parts/field';
+import { id } from '#core/parts/form/field';
 import { KINDS } from '#core/parts/kinds';
 import { modelSchema } from '#core/parts/model';
-import { boardRule } from '#core/stack/board';
+import { boardRule } from '#core/pads/board';
 import { quoteSchema } from '#core/parts/quote';
-import { unitSchema } from '#core/parts/unit';
+import { unitSchema } from '#core/parts/item';
 import * as models from '../../repositories/models';
 import * as quotes from '../../repositories/quotes';
 import * as units from '../../repositories/units';

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { currency, exchangeRateSchema } from '#core/parts/exchange-rate';
-import { id, text } from '#core/parts/field';
+import { id, text } from '#core/parts/form/field';
 import { knownPairSchema } from '#core/parts/known-pair';
 import { quoteSchema } from '#core/parts/quote';
 import { crateSchema, updateCrate as update } from '../../repositories/crates';

@@ -1,9 +1,15 @@
 import { z } from 'zod';
-import { id } from '#core/parts/field';
-import { filtersSchema, MOST_ROWS, rankInputSchema, rankReportSchema, weightsSchema } from '#core/rank/request';
-import { refuse } from '../../problem';
-import { rankInputFor } from '../../ranking';
-import { startTask } from '../../tasks';
+import { id } from '#core/parts/form/field';
+import {
+  filtersSchema,
+  MOST_ROWS,
+  rankInputSchema,
+  rankReportSchema,
+  weightsSchema
+} from '#core/compare/ranking/request';
+import { refuse } from '../../problems/problem';
+import { rankInputFor } from '../../planning/ranking';
+import { startTask } from '../../tasks/tasks';
 import { inWorker } from '../../workers/run';
 import { operation } from '../operation';
 import { CRATE, inCrate, task } from './common';

@@ -1,14 +1,14 @@
 import { z } from 'zod';
-import { id, isAhead, isoDate, text } from '#core/parts/field';
+import { id, isAhead, isoDate, text } from '#core/parts/form/field';
 import { KINDS } from '#core/parts/kinds';
 import { modelSchema } from '#core/parts/model';
-import { UNIT_STATES, unitSchema } from '#core/parts/unit';
+import { UNIT_STATES, unitSchema } from '#core/parts/item';
 import { modelTable } from '../../repositories/model-table';
 import * as models from '../../repositories/models';
 import { unitTable } from '../../repositories/unit-table';
 import * as units from '../../repositories/units';
 import { search } from '../../repositories/search';
-import { refuse } from '../../problem';
+import { refuse } from '../../problems/problem';
 import { operation } from '../operation';
 import { filtersIn, modelTableQuery, unitTableQuery } from '../table-query';
 import { changed, CRATE, inCrate, inCrateWithId, version } from './common';

@@ -1,11 +1,11 @@
 import { z } from 'zod';
-import { choiceSchema } from '#core/build/build';
+import { choiceSchema } from '#core/build/choice';
 import { STAGES } from '#core/build/stages';
 import { currency } from '#core/parts/exchange-rate';
-import { id, text } from '#core/parts/field';
+import { id, text } from '#core/parts/form/field';
 import { jobSchema } from '#core/parts/job';
 import { modelSchema } from '#core/parts/model';
-import { UNIT_STATES } from '#core/parts/unit';
+import { UNIT_STATES } from '#core/parts/item';
 import { houseRulesSchema, planInputSchema, planReportSchema } from '#core/plan/report';
 import { SUBJECTS } from '../attachments';
 import { targetSchema } from '../models';

@@ -1,11 +1,11 @@
 import type { Knex } from 'knex';
 import type { z } from 'zod';
 import { tagKey } from '#core/parts/tag';
-import { fieldsOf } from '../../api/fields';
+import { fieldsOf } from '../../problems/fields';
 import { newId } from '../../db/change';
 import { countGivenTags, withoutDoubles, withoutOddText } from '../../db/mend';
 import { writing } from '../../db/writing';
-import type { Work } from '../../work';
+import type { Work } from '../../work/work';
 import { putContent } from '../contents';
 import { createCrate, getCrate, type Crate } from '../crates';
 import { bundleCrateSchema, bundleSchema } from './bundle-schema';

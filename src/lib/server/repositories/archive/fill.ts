@@ -1,6 +1,6 @@
 import type { Knex } from 'knex';
 import { toColumns } from '../../db/change';
-import type { Work } from '../../work';
+import type { Work } from '../../work/work';
 import { ContentReader } from './contents';
 import type { Line } from './lines';
 import { batchOf, type DbRow, type RowTable } from './rows';

@@ -4,9 +4,9 @@ import { open, readFile, rename, rm } from 'node:fs/promises';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { constants, createGunzip, createGzip, type Gzip, type ZlibParams } from 'node:zlib';
-import { shapeOf } from '../../api/json';
+import { shapeOf } from '../../problems/json';
 import { withoutOddText } from '../../db/mend';
-import { Problem } from '../../problem';
+import { Problem } from '../../problems/problem';
 
 /**
  * The form of a backup and of a large bundle: JSON, one value a line, gzipped. First what it is, then one row of one table a line, last

@@ -1,5 +1,5 @@
-import { Problem, type FieldProblem } from '../../problem';
-import type { Work } from '../../work';
+import { Problem, type FieldProblem } from '../../problems/problem';
+import type { Work } from '../../work/work';
 import { ContentReader } from './contents';
 import { refuseArchive, type Line } from './lines';
 import type { DbRow, RowTable } from './rows';

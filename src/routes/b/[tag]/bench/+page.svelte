@@ -2,9 +2,9 @@
   import Wide from '$lib/ui/common/Wide.svelte';
   import { Button } from 'carbon-components-svelte';
   import { invalidateAll } from '$app/navigation';
-  import type { Alarm } from '#core/bench/gates';
-  import { compareWithPlan, comparisonSentence, RESULT_LABEL, BAND_OF } from '#core/bench/compare';
-  import type { RunInput } from '#core/bench/run';
+  import type { Alarm } from '#core/results/gates';
+  import { compareWithPlan, comparisonSentence, RESULT_LABEL, BAND_OF } from '#core/results/compare';
+  import type { RunInput } from '#core/results/run';
   import { LINK_MODES } from '#core/facts/link-modes';
   import { bandText, day, rate } from '#core/quantities/format';
   import { send, type Changed } from '$lib/client/api';
@@ -12,7 +12,7 @@
   import ResultForm from '$lib/ui/bench/ResultForm.svelte';
   import Figure from '$lib/ui/common/Figure.svelte';
   import Lane from '$lib/ui/common/Lane.svelte';
-  import { ruleName, schoolChoice } from '#core/facts/schools';
+  import { ruleName, schoolChoice } from '#core/house-rules/house-rules';
   import type { TimedCopy } from '$lib/ui/bench/timed-copy';
   import Stopwatch from '$lib/ui/bench/Stopwatch.svelte';
   import { notices } from '$lib/ui/frame/notices.svelte';

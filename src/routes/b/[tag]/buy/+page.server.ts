@@ -1,5 +1,5 @@
-import { forPage } from '$lib/server/page';
-import { shoppingFor } from '$lib/server/shopping';
+import { forPage } from '$lib/server/pages/page';
+import { shoppingFor } from '$lib/server/planning/shopping';
 
 export async function load({ parent }) {
   const { build, crate, today } = await parent();

@@ -1,4 +1,4 @@
-import { forPage } from '$lib/server/page';
+import { forPage } from '$lib/server/pages/page';
 import { measuredOn } from '$lib/server/repositories/runs';
 
 export async function load({ parent }) {

@@ -3,7 +3,7 @@
   import { goto, invalidateAll, replaceState } from '$app/navigation';
   import { page } from '$app/state';
   import { queryOf } from '$lib/client/address';
-  import type { Choice } from '#core/build/build';
+  import type { Choice } from '#core/build/choice';
   import { STAGES, type BuildStage } from '#core/build/stages';
   import { day } from '#core/quantities/format';
   import { send, type Answer, type Changed } from '$lib/client/api';

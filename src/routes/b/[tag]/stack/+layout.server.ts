@@ -1,8 +1,8 @@
-import { fitLogs } from '#core/simulate/thermal-log';
-import { forPage } from '$lib/server/page';
+import { fitLogs } from '#core/temperature-logs/compare';
+import { forPage } from '$lib/server/pages/page';
 import { getModel } from '$lib/server/repositories/models';
 import { listObservations, logsOfEnclosure } from '$lib/server/repositories/observations';
-import { Problem } from '$lib/server/problem';
+import { Problem } from '$lib/server/problems/problem';
 
 export async function load({ parent }) {
   const { build } = await parent();

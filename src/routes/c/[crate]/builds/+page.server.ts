@@ -1,5 +1,5 @@
-import { buildRows } from '$lib/server/overview';
-import { forPage, today } from '$lib/server/page';
+import { buildRows } from '$lib/server/planning/overview';
+import { forPage, today } from '$lib/server/pages/page';
 
 export async function load({ parent }) {
   const { crate } = await parent();

@@ -1,4 +1,4 @@
-import { forPage } from '$lib/server/page';
+import { forPage } from '$lib/server/pages/page';
 import { listHistory } from '$lib/server/repositories/events';
 
 export async function load({ parent, cookies }) {

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { page } from '$app/state';
-  import { SCHOOL_IDS, SCHOOLS, schoolChoice, type SchoolId } from '#core/facts/schools';
+  import { SCHOOL_IDS, SCHOOLS, schoolChoice, type SchoolId } from '#core/house-rules/house-rules';
   import { changesOf } from '$lib/client/change';
   import Explained from '$lib/ui/common/Explained.svelte';
 

@@ -1,4 +1,4 @@
-import { forPage } from '$lib/server/page';
+import { forPage } from '$lib/server/pages/page';
 import { listBuilds } from '$lib/server/repositories/builds';
 import { listJobs } from '$lib/server/repositories/jobs';
 

@@ -1,7 +1,7 @@
 import { error } from '@sveltejs/kit';
 import { unitTableQuery } from '$lib/server/api/table-query';
-import { labelOf } from '$lib/server/labels';
-import { forPage } from '$lib/server/page';
+import { labelOf } from '$lib/server/pages/labels';
+import { forPage } from '$lib/server/pages/page';
 import { unitTable } from '$lib/server/repositories/unit-table';
 
 /** Ten sheets: more at once is hardly meant. */

@@ -1,5 +1,5 @@
-import { loadLibrary } from '$lib/server/planning';
-import { forPage } from '$lib/server/page';
+import { loadLibrary } from '$lib/server/planning/planning';
+import { forPage } from '$lib/server/pages/page';
 import { measuredOn } from '$lib/server/repositories/runs';
 
 export async function load({ parent }) {

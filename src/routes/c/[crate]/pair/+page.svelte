@@ -5,7 +5,7 @@
   import { goto, replaceState } from '$app/navigation';
   import { page } from '$app/state';
   import { queryOf } from '$lib/client/address';
-  import type { Choice } from '#core/build/build';
+  import type { Choice } from '#core/build/choice';
   import { send } from '$lib/client/api';
   import { saved } from '$lib/client/undo';
   import { dropDraft, keepDraft, keptDraft } from '$lib/ui/common/drafts';

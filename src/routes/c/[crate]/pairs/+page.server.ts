@@ -1,4 +1,4 @@
-import { forPage } from '$lib/server/page';
+import { forPage } from '$lib/server/pages/page';
 import { listPairs } from '$lib/server/repositories/pairs';
 
 export async function load({ parent }) {

@@ -1,4 +1,4 @@
-import { forPage, today } from '$lib/server/page';
+import { forPage, today } from '$lib/server/pages/page';
 import { listModels } from '$lib/server/repositories/models';
 import { listQuotes } from '$lib/server/repositories/quotes';
 import { listRates } from '$lib/server/repositories/rates';

@@ -1,4 +1,4 @@
-import { forPage, today } from '$lib/server/page';
+import { forPage, today } from '$lib/server/pages/page';
 import { listJobs } from '$lib/server/repositories/jobs';
 import { listSpecs } from '$lib/server/repositories/models';
 

@@ -4,10 +4,10 @@
   import { replaceState } from '$app/navigation';
   import { page } from '$app/state';
   import { queryOf } from '$lib/client/address';
-  import { guard } from '#core/exchange/table';
-  import { schoolChoice } from '#core/facts/schools';
+  import { guard } from '#core/tables/table';
+  import { schoolChoice } from '#core/house-rules/house-rules';
   import { duration, money, rate } from '#core/quantities/format';
-  import { beginWeights, type Combination, type RankReport, type RankRow } from '#core/rank/request';
+  import { beginWeights, type Combination, type RankReport, type RankRow } from '#core/compare/ranking/request';
   import { send } from '$lib/client/api';
   import { Task, type TaskState } from '$lib/client/task.svelte';
   import Plot from '$lib/ui/common/Plot.svelte';

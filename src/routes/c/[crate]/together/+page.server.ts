@@ -1,5 +1,5 @@
-import { forPage } from '$lib/server/page';
-import { loadLibrary } from '$lib/server/planning';
+import { forPage } from '$lib/server/pages/page';
+import { loadLibrary } from '$lib/server/planning/planning';
 import { listBuilds } from '$lib/server/repositories/builds';
 
 export async function load({ parent }) {

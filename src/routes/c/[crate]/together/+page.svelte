@@ -5,7 +5,7 @@
   import { queryOf } from '$lib/client/address';
   import { assemble } from '#core/build/assemble';
   import { bandText, figure, quantity, rate } from '#core/quantities/format';
-  import { together, type Member } from '#core/what-if/together';
+  import { together, type Member } from '#core/compare/together/together';
   import BandBar from '$lib/ui/common/BandBar.svelte';
   import Wide from '$lib/ui/common/Wide.svelte';
   import Verdict from '$lib/ui/common/Verdict.svelte';

@@ -1,6 +1,6 @@
 import { error } from '@sveltejs/kit';
 import { unitTableQuery } from '$lib/server/api/table-query';
-import { forPage, today } from '$lib/server/page';
+import { forPage, today } from '$lib/server/pages/page';
 import { listBuilds } from '$lib/server/repositories/builds';
 import { unitTable } from '$lib/server/repositories/unit-table';
 

@@ -2,7 +2,7 @@
   import { Button, Search, Select, SelectItem } from 'carbon-components-svelte';
   import { page } from '$app/state';
   import { KIND_LABEL, KINDS } from '#core/parts/kinds';
-  import { UNIT_STATES } from '#core/parts/unit';
+  import { UNIT_STATES } from '#core/parts/item';
   import { follow, withQuery } from '$lib/client/address';
   import { actOnUnits } from '$lib/client/units';
   import Pages from '$lib/ui/common/Pages.svelte';

@@ -2,9 +2,9 @@
   import { Button } from 'carbon-components-svelte';
   import { assemble } from '#core/build/assemble';
   import { figure, quantity } from '#core/quantities/format';
-  import { cutPlan, piecesOf } from '#core/stack/cut';
-  import { isDoubleSided } from '#core/parts/fill';
-  import { planPads } from '#core/stack/plan-pads';
+  import { cutPlan, piecesOf } from '#core/pads/cutting/cut';
+  import { isDoubleSided } from '#core/parts/fill/fill';
+  import { planPads } from '#core/pads/plan-pads';
   import Figure from '$lib/ui/common/Figure.svelte';
   import Wide from '$lib/ui/common/Wide.svelte';
   import { templateOf } from '$lib/ui/geometry/template';

@@ -1,8 +1,14 @@
 <script lang="ts">
   import { Button, NumberInput, Select, SelectItem, TextArea, TextInput } from 'carbon-components-svelte';
   import { day, duration, figure, quantity } from '#core/quantities/format';
-  import { compareLog } from '#core/simulate/thermal-log';
-  import { PLACES, readPastedLog, temperatureLogSchema, type Place, type TemperatureLog } from '#core/thermal/log';
+  import { compareLog } from '#core/temperature-logs/compare';
+  import {
+    PLACES,
+    readPastedLog,
+    temperatureLogSchema,
+    type Place,
+    type TemperatureLog
+  } from '#core/temperature-logs/log';
   import { changesOf } from '$lib/client/change';
   import { dayHere } from '$lib/ui/common/day-here';
   import { dropDraft, keepDraft, keptDraft } from '$lib/ui/common/drafts';

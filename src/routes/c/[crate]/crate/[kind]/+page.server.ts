@@ -1,8 +1,8 @@
 import { error } from '@sveltejs/kit';
-import { formFields } from '#core/parts/form-fields';
+import { formFields } from '#core/parts/form/form-fields';
 import { MODEL_SCHEMAS } from '#core/parts/model';
 import { filtersIn, modelTableQuery } from '$lib/server/api/table-query';
-import { forPage } from '$lib/server/page';
+import { forPage } from '$lib/server/pages/page';
 import { filterPath, modelTable, FILTERS } from '$lib/server/repositories/model-table';
 import { countModels } from '$lib/server/repositories/models';
 

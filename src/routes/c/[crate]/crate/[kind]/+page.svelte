@@ -5,7 +5,7 @@
   import { invalidateAll } from '$app/navigation';
   import { page } from '$app/state';
   import { KIND_LABEL, KINDS } from '#core/parts/kinds';
-  import { readDraft, type Draft } from '#core/parts/form';
+  import { readDraft, type Draft } from '#core/parts/form/form';
   import { follow, withQuery } from '$lib/client/address';
   import { send } from '$lib/client/api';
   import { saved } from '$lib/client/undo';

@@ -1,5 +1,5 @@
-import { formFields } from '#core/parts/form-fields';
-import type { Field } from '#core/parts/form';
+import { formFields } from '#core/parts/form/form-fields';
+import type { Field } from '#core/parts/form/form';
 import { KINDS, type Kind } from '#core/parts/kinds';
 import { MODEL_SCHEMAS } from '#core/parts/model';
 

@@ -2,9 +2,9 @@
   import { Button, Select, SelectItem, TextArea } from 'carbon-components-svelte';
   import { goto } from '$app/navigation';
   import { KINDS, KIND_LABEL, isKind, type Kind } from '#core/parts/kinds';
-  import { draftFrom } from '#core/parts/form';
-  import { readSpecification, TEXT_LIMIT } from '#core/reading/read';
-  import { specFrom } from '#core/reading/spec';
+  import { draftFrom } from '#core/parts/form/form';
+  import { readSpecification, TEXT_LIMIT } from '#core/box-text/read';
+  import { specFrom } from '#core/box-text/spec';
   import ReadingView from '$lib/ui/parts/ReadingView.svelte';
 
   let { data } = $props();

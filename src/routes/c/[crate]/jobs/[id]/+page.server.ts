@@ -1,7 +1,7 @@
 import { error } from '@sveltejs/kit';
-import { id } from '#core/parts/field';
-import { jobOnBuilds } from '$lib/server/jobs-on-builds';
-import { forPage } from '$lib/server/page';
+import { id } from '#core/parts/form/field';
+import { jobOnBuilds } from '$lib/server/planning/jobs-on-builds';
+import { forPage } from '$lib/server/pages/page';
 import { getJob } from '$lib/server/repositories/jobs';
 
 export async function load({ parent, params }) {

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { Button } from 'carbon-components-svelte';
-  import { restsOn } from '#core/bench/measured';
+  import { restsOn } from '#core/results/measured';
   import { duration, quantity, rate } from '#core/quantities/format';
   import { changesOf } from '$lib/client/change';
   import RecordForm from '$lib/ui/common/RecordForm.svelte';

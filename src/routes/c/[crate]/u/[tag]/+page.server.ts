@@ -1,6 +1,6 @@
 import { error } from '@sveltejs/kit';
-import { forPage, today } from '$lib/server/page';
-import { labelOf } from '$lib/server/labels';
+import { forPage, today } from '$lib/server/pages/page';
+import { labelOf } from '$lib/server/pages/labels';
 import { listAttachments } from '$lib/server/repositories/attachments';
 import { listBuilds } from '$lib/server/repositories/builds';
 import { listHistory } from '$lib/server/repositories/events';

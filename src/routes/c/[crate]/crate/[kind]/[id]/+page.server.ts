@@ -1,7 +1,7 @@
 import { error } from '@sveltejs/kit';
-import { formFields } from '#core/parts/form-fields';
+import { formFields } from '#core/parts/form/form-fields';
 import { MODEL_SCHEMAS } from '#core/parts/model';
-import { forPage, today } from '$lib/server/page';
+import { forPage, today } from '$lib/server/pages/page';
 import { listAttachments } from '$lib/server/repositories/attachments';
 import { listHistory } from '$lib/server/repositories/events';
 import { getModel, listSpecs } from '$lib/server/repositories/models';

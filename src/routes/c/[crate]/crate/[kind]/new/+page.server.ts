@@ -1,4 +1,4 @@
-import { formFields } from '#core/parts/form-fields';
+import { formFields } from '#core/parts/form/form-fields';
 import { MODEL_SCHEMAS } from '#core/parts/model';
 
 export async function load({ parent }) {

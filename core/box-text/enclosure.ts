@@ -1,0 +1,279 @@
+import { M2_KEYS, M2_LENGTHS } from '../parts/drive.ts';
+import { linksIn, modesFrom } from './links.ts';
+import { gather, is, listOf, measured, says, together, type Pattern } from './pattern.ts';
+import type { Claim, Gathered, Span } from './claims.ts';
+import { believable, blank, clausesOf, NUMBER, type Clause } from './text.ts';
+
+export const PLUG: readonly [RegExp, string][] = [
+  [/\bmicro[- ]?b\b/i, 'micro-b'],
+  [/\b(?:usb )?(?:usb|type)[- ]?c\b|\busb[- ]type[- ]c\b/i, 'usb-c'],
+  [/\b(?:usb|type)[- ]?b\b(?! ?[+&/]|-?key| key)|\busb[- ]type[- ]b\b/i, 'usb-b'],
+  [/\b(?:usb|type)[- ]?a\b|\busb[- ]type[- ]a\b/i, 'usb-a'],
+  [/\be-?sata\b/i, 'esata']
+];
+/** Every plug named in a stretch, in order. */
+export function plugsIn(text: string): { plug: string; at: number; length: number }[] {
+  const all = PLUG.flatMap(([pattern, plug]) =>
+    [...text.matchAll(new RegExp(pattern, 'gi'))].map((m) => ({ plug, at: m.index, length: m[0].length }))
+  );
+  return all.sort((a, b) => a.at - b.at);
+}
+
+const METRES = {
+  m: 1,
+  cm: 0.01,
+  mm: 0.001,
+  ft: 0.3048,
+  feet: 0.3048,
+  'in.': 0.0254,
+  inch: 0.0254,
+  metre: 1,
+  metres: 1,
+  meter: 1
+};
+export const LENGTH_M = new RegExp(
+  String.raw`(?<![\w.,])(?<!x )(${NUMBER}) ?-?(mm|cm|m|ft|feet|inch|met(?:er|re)s?)\b(?!²| ?x| ?\/(?! ?\d))`,
+  'gi'
+);
+export function metres(printed: string, unit: string): number | undefined {
+  const key = unit.toLowerCase().replace(/^met.*/, 'm') as keyof typeof METRES;
+  return believable(printed, METRES[key] ?? 1, 0.03, 30)[0];
+}
+
+const CASE: Pattern[] = [
+  says('formFactor', /\bm\.?2\b|\bngff\b|(?<!\d)22(?:30|42|60|80|110)(?!\d)/gi, 'm2'),
+  says('formFactor', /\bnvme\b/gi, 'm2', { sure: false }),
+  says('formFactor', /(?<![\d.])2[.,]5 ?-?(?:inch|in\b|"|''|zoll)/gi, '2.5in'),
+  says('formFactor', /(?<![\d.])3[.,]5 ?-?(?:inch|in\b|"|''|zoll)/gi, '3.5in'),
+  says('uas', /\buasp?\b/gi, true, { denies: false }),
+  says('trim', /\btrim\b/gi, true, { denies: false }),
+  says('cooling.kind', /\b(?:fan-?less|passive(?:ly)?|no fan)\b/gi, 'passive'),
+  says('cooling.kind', /\bfan\b(?! ?-?less)/gi, 'fan', { denies: 'passive' }),
+  says('cooling.material', /\balumini?um\b|\balu\b/gi, 'aluminium'),
+  says('cooling.material', /\b(?:plastic|abs|polycarbonate)\b/gi, 'plastic'),
+  says('retention', /\b(?:tool-? ?(?:free|less)|no tools?(?: needed| required)?|screw-?less)\b/gi, 'tool-less'),
+  says(
+    'retention',
+    /\bscrew(?:s|ed)? (?:fixing|fixed|mount(?:ing)?|down)|fixed (?:with|by) (?:a |one )?screws?/gi,
+    'screw'
+  ),
+  says('retention', /\b(?:tray|slide-in)\b/gi, 'tray', { sure: false }),
+  says('captiveCable', /\b(?:captive|fixed|attached|built-in|integrated) (?:usb(?:-c)? |thunderbolt )?cable/gi, true),
+  says('externalSupply', /\b(?:mains adapter|(?:power|ac|dc)[- ](?:adapter|supply|brick)|12 ?v\b)/gi, true, {
+    denies: false
+  }),
+  says('externalSupply', /\bbus[- ]powered/gi, false),
+  says('takesDoubleSided', /\b(?:double|dual)[- ]sided\b(?! ?(?:tape|adhesive|pad))/gi, true, { denies: false }),
+  {
+    path: 'bridge',
+    match:
+      /\b(?:bridge(?: ?(?:chip|board|controller))?|chip(?:set)?|(?:usb )?controller)\b ?[:=]\s{0,3}([^\n,;(]{2,60})/gi,
+    mean: (m) => is(m[1]!.trim())
+  },
+  measured(
+    'maxCapacityTB',
+    String.raw`\b(?:up to|max(?:\.|imum)?(?: (?:drive )?capacity)?|capacity|supports?)\b[^;\n\d]{0,40}?`,
+    { TB: 1, GB: 1e-3 },
+    '',
+    [0.1, 100]
+  ),
+  measured('weightG', '', { g: 1, gr: 1, gram: 1, grams: 1, kg: 1000 }, '', [10, 8000]),
+  says('downstreamSataGbps', /\bsata(?: ?(?:iii)\b|[^,;\n\d]{0,40}6(?:\.0)? ?gb)/gi, 6),
+  says('downstreamSataGbps', /\bsata(?: ?ii\b|[^,;\n\d]{0,40}3(?:\.0)? ?gb)/gi, 3),
+  {
+    path: 'downstreamPcie.generation',
+    match: /\bpci(?:e|[- ]express) ?(?:gen\.? ?)?([2-5])(?:\.0)?/gi,
+    mean: (m) => is(Number(m[1]))
+  },
+  {
+    path: 'downstreamPcie.lanes',
+    match: /\bpci(?:e|[- ]express)[^,;\n]{0,12}?x ?([124])(?!\d)/gi,
+    mean: (m) => is(Number(m[1]))
+  },
+  measured('clearanceTopMm', String.raw`\b(?:clearance|room) (?:above|over)[^,;\n\d]{0,20}?`, { mm: 1 }, '', [0.2, 40])
+];
+
+function protocolsOf(text: string): Gathered {
+  const spans: (Span & { protocol: string })[] = [];
+  const only: Claim[] = [];
+  for (const m of text.matchAll(/\bnvme\b|\bsata\b(?! ?(?:6|3|iii|ii)\b ?g?)/gi)) {
+    const before = text.slice(Math.max(0, m.index - 40), m.index);
+    const after = text.slice(m.index + m[0].length, m.index + 40);
+    if (/\be-?$/i.test(before)) continue;
+    const refused =
+      /\b(?:not|no|without|doesn't|incompatible)\b[^.;\n]{0,30}$/i.test(before) ||
+      /^(?: m\.2)?[^.;\n]{0,14}\b(?:not\b|unsupported)/i.test(after);
+    if (!refused) spans.push({ start: m.index, end: m.index + m[0].length, protocol: m[0].toLowerCase() });
+  }
+  for (const m of text.matchAll(/\b(nvme|sata)(?: m\.2)?(?: drives?| ssds?)? only\b|\bonly (?:for )?(nvme|sata)\b/gi)) {
+    // "NVMe only" is a statement of its own; where the text elsewhere promises both, the two are put to the person.
+    only.push({
+      path: 'protocols',
+      value: [(m[1] ?? m[2]!).toLowerCase()],
+      start: m.index,
+      end: m.index + m[0].length,
+      sure: true
+    });
+  }
+  const bay = /(?<![\d.])[23][.,]5 ?-?(?:inch|in\b|"|''|zoll)/i.test(text) && !/\bm\.2\b/i.test(text);
+  if (spans.length === 0 && bay)
+    for (const m of text.matchAll(/\bsata\b/gi))
+      spans.push({ start: m.index, end: m.index + m[0].length, protocol: 'sata' });
+  const value = ['nvme', 'sata'].filter((p) => spans.some((s) => s.protocol === p));
+  if (value.length === 0) return { claims: [], questions: [] };
+  return {
+    claims: [...spans.map(({ start, end }) => ({ path: 'protocols', value, start, end, sure: true })), ...only],
+    questions: []
+  };
+}
+
+/** Thickest drive of a bay: the larger end of a range, or a single thickness. */
+function thickest(text: string): Gathered {
+  const match = new RegExp(
+    String.raw`(?:(\d{1,4}(?:[.,]\d{1,3})?) ?(?:mm)? ?(?:-|to|\/|and|or) ?)?(?<![\d.,])(\d{1,4}(?:[.,]\d{1,3})?) ?mm\b(?! ?x)(?<!x ?\d+(?:[.,]\d+)? ?mm)`,
+    'gi'
+  );
+  const claims: Claim[] = [];
+  for (const m of text.matchAll(match)) {
+    const numbers = [m[1], m[2]].filter((n) => n !== undefined).map((n) => Number(n.replace(',', '.')));
+    const top = Math.max(...numbers);
+    const line = text.lastIndexOf('\n', m.index) + 1;
+    const near = text.slice(Math.max(line, m.index - 120), m.index + m[0].length + 20);
+    if (
+      top >= 5 &&
+      top <= 30 &&
+      /2[.,]5|thick|height|drive|ssd|hdd|enclosure/i.test(near) &&
+      !/\b(?:pads?|cable|dimensions?|fan)\b[^,;\n]*$/i.test(text.slice(line, m.index))
+    )
+      claims.push({ path: 'maxThicknessMm', value: top, start: m.index, end: m.index + m[0].length, sure: true });
+  }
+  // A bay that takes 7 and 9.5 mm takes 9.5 mm.
+  const value = Math.max(...claims.map((claim) => claim.value as number));
+  return { claims: claims.map((claim) => ({ ...claim, value })), questions: [] };
+}
+
+/** A clause that holds nothing but a measure belongs to the one before it: `cable USB-C to USB-A, 1.2 m`. */
+function withTheirMeasures(clauses: readonly Clause[]): Clause[] {
+  const joined: Clause[] = [];
+  for (const clause of clauses) {
+    const last = joined.at(-1);
+    const measure = /^[\s(]*[\d.,]+ ?(?:mm|cm|m|ft|gb\/s|gbps)\b[\s).]*$/i.test(clause.text);
+    if (last && measure && last.line.start === clause.line.start)
+      joined[joined.length - 1] = { ...last, end: clause.end, text: `${last.text} ${clause.text}` };
+    else joined.push(clause);
+  }
+  return joined;
+}
+
+/** What lies in the box: cables and pads, a clause each. */
+function inTheBox(
+  text: string,
+  clauses: readonly Clause[],
+  ownPlug: string | undefined
+): { gathered: Gathered; spans: Span[] } {
+  const claims: Claim[] = [];
+  const spans: Span[] = [];
+  const cables: unknown[] = [];
+  const pads: unknown[] = [];
+  const cableAt: Span[] = [];
+  const padAt: Span[] = [];
+  for (const clause of withTheirMeasures(clauses)) {
+    const span = { start: clause.start, end: clause.end };
+    if (
+      /\bcables?\b/i.test(clause.text) &&
+      !/\b(?:captive|fixed|not included|without|no) [^,;]{0,12}cable|cable not/i.test(clause.text)
+    ) {
+      const plugs = plugsIn(clause.text).map((p) => p.plug);
+      const [length] = [...clause.text.matchAll(LENGTH_M)].map((m) => metres(m[1]!, m[2]!));
+      const links = linksIn(clause.text);
+      const modes = modesFrom(clause.text, links, 'modes').claims[0]?.value as string[] | undefined;
+      if (plugs.length === 0 && length === undefined && !modes) continue;
+      spans.push(span);
+      const first = plugs[0] ?? 'usb-c';
+      const second =
+        plugs[1] ??
+        (plugs.length === 0 ? 'usb-c' : /usb[- ]?c cable/i.test(clause.text) ? 'usb-c' : (ownPlug ?? first));
+      cables.push({
+        ends: [first, second],
+        ...(length === undefined ? {} : { lengthM: length }),
+        ...(modes ? { modes } : {})
+      });
+      cableAt.push(span);
+    } else if (
+      /\bpads?\b/i.test(clause.line.start === clause.start ? clause.text : text.slice(clause.line.start, clause.end)) &&
+      !/\b(?:tool|mouse)\b/i.test(clause.text)
+    ) {
+      // "2 x 1.0 mm" are two pads; "100 x 100 x 1 mm" is a size.
+      const counted = clause.text.replace(/(?<!x ?)\b[1-9] ?x(?= ?[\d.,]+ ?mm)/gi, (m) => ' '.repeat(m.length));
+      const thick = [...counted.matchAll(/(?<![\d.,]|x ?)(\d+(?:[.,]\d+)?) ?mm\b/gi)]
+        .map((m) => Number(m[1]!.replace(',', '.')))
+        .filter((t) => t >= 0.2 && t <= 6);
+      if (thick.length === 0) continue;
+      spans.push(span);
+      const size = /(\d{1,4}) ?x ?(\d{1,4})(?: ?x ?[\d.]{1,6})? ?mm/i.exec(clause.text);
+      for (const thicknessMm of thick)
+        pads.push({ thicknessMm, ...(size ? { widthMm: Number(size[1]), lengthMm: Number(size[2]) } : {}) });
+      padAt.push(span);
+    }
+  }
+  // What lies in the box is put together from several words, with usual ends where none are named: always to be confirmed.
+  for (const span of cableAt) claims.push({ ...span, path: 'includedCables', value: cables, sure: false });
+  for (const span of padAt) claims.push({ ...span, path: 'includedPads', value: pads, sure: false });
+  return { gathered: { claims, questions: [] }, spans };
+}
+
+/** Reads the box or the page of an enclosure. */
+export function readEnclosure(text: string): Gathered {
+  const clauses = clausesOf(text);
+  const withoutCables = blank(
+    text,
+    clauses.filter(
+      (c) =>
+        /\bcables?\b/i.test(c.text) &&
+        /includ|box|package|scope|deliver|\bcm\b|\b[\d.]+ ?m\b/i.test(text.slice(c.line.start, c.end)) &&
+        !/\benclosure for|nvme|case\b/i.test(c.text)
+    )
+  );
+  const plugs = plugsIn(withoutCables);
+  const own = plugs[0]?.plug;
+  const box = inTheBox(text, clauses, own);
+  const bare = blank(text, box.spans);
+  const claims: Claim[] = plugs
+    .filter(
+      (p) =>
+        p.plug === own || !/usb-[ab]/.test(p.plug) || /port|socket|connector|jack/i.test(bare.slice(p.at, p.at + 24))
+    )
+    .map(({ plug, at, length }) => ({ path: 'plug', value: plug, start: at, end: at + length, sure: true }));
+  const links = linksIn(
+    blank(
+      bare,
+      [...bare.matchAll(/\bsata[^,;\n]{0,16}?\d(?:\.\d)? ?g(?:b|bit)[^\s,;]*/gi)].map((m) => ({
+        start: m.index,
+        end: m.index + m[0].length
+      }))
+    )
+  );
+  return together(
+    { claims, questions: [] },
+    modesFrom(bare, links, 'modes'),
+    protocolsOf(bare),
+    gather(blank(bare, links.spans), CASE),
+    thickest(bare),
+    listOf(
+      bare,
+      'm2LengthsMm',
+      /(?<!\d)22(30|42|60|80|110)(?: ?(?:-|to) ?22(30|42|60|80|110))?(?!\d)/g,
+      // "2230 to 2280" are all that lie between.
+      (m) => M2_LENGTHS.filter((mm) => mm >= Number(m[1]) && mm <= Number(m[2] ?? m[1])),
+      M2_LENGTHS as readonly number[]
+    ),
+    listOf(
+      bare,
+      'm2Keys',
+      /\b(?:b ?[+&] ?m|m ?[+&] ?b)\b|\b[bm](?:[- ]key|(?= and b ?\+ ?m))|(?<=\bkeys?:? ?)[bm]\b(?! ?[+&])/gi,
+      (m) => (/[+&]/.test(m[0]) ? 'B+M' : m[0][0]!.toUpperCase()),
+      M2_KEYS as readonly string[]
+    ),
+    box.gathered
+  );
+}

@@ -1,0 +1,171 @@
+import { LINK_MODES, type LinkMode } from '../facts/link-modes.ts';
+import type { Claim, Gathered, Question, Span } from './claims.ts';
+import { numbersIn } from './text.ts';
+
+/**
+ * Names of link modes as boxes print them. The standards renamed one speed several times, so a name is a set of modes: one
+ * mode is clear, several are a question unless a rate beside it decides. Longer names stand before their beginnings.
+ */
+const NAMES: readonly [pattern: string, modes: LinkMode[]][] = [
+  ['(?:thunderbolt|tbt?) ?5', ['tbt5-80g']],
+  ['(?:thunderbolt|tbt?) ?4', ['tbt4-40g']],
+  ['(?:thunderbolt|tbt?) ?3', ['tbt3-40g']],
+  ['thunderbolt(?! ?[0-9])', ['tbt3-40g', 'tbt4-40g', 'tbt5-80g']],
+  ['usb ?4 ?(?:v(?:ersion)? ?2(?:\\.0)?|2\\.0 version|gen ?4)', ['tbt5-80g']],
+  ['usb ?4(?:\\.0)? ?gen ?3 ?x ?2', ['usb4-40g']],
+  ['usb ?4(?:\\.0)? ?gen ?2 ?x ?2', ['usb4-20g']],
+  ['usb ?4(?:\\.0)?(?![.\\d])', ['usb4-40g', 'usb4-20g']],
+  ['(?:usb(?:-c)? ?)?3\\.[12] ?gen\\.? ?2 ?x ?2', ['usb-20g']],
+  ['(?:usb(?:-c)? ?)?3\\.[12] ?gen\\.? ?1 ?x ?2', ['usb-10g']],
+  ['(?:usb(?:-c)? ?)?3\\.[12] ?gen\\.? ?2(?: ?x ?1)?(?!\\d)', ['usb-10g']],
+  ['(?:usb(?:-c)? ?)?3\\.[12] ?gen\\.? ?1(?: ?x ?1)?(?!\\d)', ['usb-5g']],
+  ['usb(?:-c)? ?3\\.2', ['usb-5g', 'usb-10g', 'usb-20g']],
+  ['usb(?:-c)? ?3\\.1', ['usb-5g', 'usb-10g']],
+  ['usb(?:-c)? ?3\\.0', ['usb-5g']],
+  ['usb(?:-c)? ?3(?![.\\d])', ['usb-5g', 'usb-10g', 'usb-20g']],
+  ['usb(?:-c)? ?2(?:\\.0)?(?![.\\d])', ['usb2']],
+  ['hi-?speed usb', ['usb2']],
+  ['superspeed usb(?! ?\\d)', ['usb-5g']],
+  ['e-?sata', ['esata-3g', 'esata-6g']]
+];
+const NAME = new RegExp(NAMES.map(([pattern]) => `(?<![\\w.])(${pattern})`).join('|'), 'gid');
+
+/** A rate that stands by itself: `10 Gb/s`, `40Gbps`, `480 Mbps`; and the same written in bytes by mistake. */
+const RATE =
+  /(?<![\d.,])(\d+(?:[.,]\d+)?) ?(?:(g|m)(?:b(?:it)?s?) ?(?:\/ ?s(?:ec)?|ps)|(g|m)(?:b(?:yte)?s?) ?(?:\/ ?s(?:ec)?|ps)|gbe?\b(?!\/))(?![a-z])/gi;
+const LINE_RATES: Record<number, LinkMode[]> = {
+  0.48: ['usb2'],
+  5: ['usb-5g'],
+  10: ['usb-10g'],
+  20: ['usb-20g', 'usb4-20g'],
+  40: ['usb4-40g', 'tbt4-40g', 'tbt3-40g'],
+  80: ['tbt5-80g']
+};
+
+type Named = Span & { modes: LinkMode[]; compatible: boolean };
+type Rated = Span & { gbps: number; bytes: boolean; compatible: boolean };
+export type Links = { named: Named[]; rated: Rated[]; spans: Span[] };
+
+/** Words that put what follows below the main link: what it falls back to, or works with. */
+const FALLBACK =
+  /\b(?:compatible|works? with|backwards?|downward|fall(?:s|ing)? ?back|also (?:runs|works)|supports?|and|plus)\b[^.;\n]*$/i;
+/** A rate that belongs to something else than the link to the host. */
+const ELSEWHERE = /\b(?:sata|display|hdmi|power|pcie|read|write|seq\w*|transfer of files)\b[^,;\n]{0,14}$/i;
+
+/** Every link name and every bare line rate in a text. */
+export function linksIn(text: string): Links {
+  const named: Named[] = [];
+  for (const match of text.matchAll(NAME)) {
+    const which = match.slice(1).findIndex((group) => group !== undefined);
+    const start = match.index;
+    const before = text.slice(text.lastIndexOf('\n', start) + 1, start);
+    // "SATA 3.0" names no USB mode.
+    if (!/usb|thunderbolt|tb|speed|sata/i.test(match[0]) && /sata ?$/i.test(before)) continue;
+    if (/(?:does not|doesn't|not|no)\b[^.;\n]{0,20}$/i.test(before)) continue;
+    named.push({ start, end: start + match[0].length, modes: NAMES[which]![1], compatible: FALLBACK.test(before) });
+  }
+  const rated: Rated[] = [];
+  for (const match of text.matchAll(RATE)) {
+    const unit = match[0].replace(/^[\d.,\s]+/, '');
+    // Only the case of the b tells bytes from bits, and only where the text has both cases.
+    const bytes = /B/.test(unit) && !/b/.test(unit) && unit !== unit.toUpperCase() ? true : /^[GM]B\/[sS]/.test(unit);
+    const gbps = numbersIn(match[1]!)[0]! * (/^m/i.test(unit) ? 1e-3 : 1);
+    const start = match.index;
+    const before = text.slice(text.lastIndexOf('\n', start) + 1, start);
+    if (!(gbps in LINE_RATES) || (ELSEWHERE.test(before) && !/transfer rate/i.test(before))) continue;
+    if (bytes && gbps === 5 && /read|write|les|schreib/i.test(before + text.slice(start, start + 40))) continue;
+    rated.push({ start, end: start + match[0].length, gbps, bytes, compatible: FALLBACK.test(before) });
+  }
+  return { named, rated, spans: [...named, ...rated] };
+}
+
+const gbpsOf = (mode: LinkMode) => LINK_MODES[mode].lineGbps;
+const byRank = (modes: Iterable<LinkMode>) =>
+  [...new Set(modes)].sort((a, b) => LINK_MODES[b].rank - LINK_MODES[a].rank || a.localeCompare(b));
+const wordsOf = (text: string, spans: readonly Span[]) =>
+  [...new Set(spans.map(({ start, end }) => text.slice(start, end).trim()))].join(', ');
+
+/**
+ * Modes from names and rates. A name that stands for several modes is settled by a rate in the same text; a rate that no
+ * name covers, a rate in bytes, and two plain USB speeds that are not said to be fallbacks are asked.
+ */
+export function modesFrom(text: string, links: Links, path: string): Gathered {
+  const { named, rated } = links;
+  if (named.length === 0 && rated.length === 0) return { claims: [], questions: [] };
+  const spans = links.spans.map(({ start, end }) => ({ start, end }));
+  const inBits = new Set(rated.filter((r) => !r.bytes).map((r) => r.gbps));
+  const clear = new Set<LinkMode>();
+  const open: Named[] = [];
+  for (const name of named) {
+    const beside = rated.find(
+      (r) => !r.bytes && r.start >= name.end && r.start - name.end < 14 && !/[\n,;]/.test(text.slice(name.end, r.start))
+    );
+    const fitting = name.modes.filter((mode) => (beside ? gbpsOf(mode) === beside.gbps : inBits.has(gbpsOf(mode))));
+    if (name.modes.length === 1) clear.add(name.modes[0]!);
+    else if (fitting.length === 1) clear.add(fitting[0]!);
+    else open.push(fitting.length > 1 ? { ...name, modes: fitting } : name);
+  }
+  // "USB4" beside a clear USB4 mode says nothing new.
+  const stillOpen = open.filter((name) => !name.modes.some((mode) => clear.has(mode)));
+  const ask = (why: string, options: LinkMode[][]): Gathered => {
+    const distinct = options
+      .map(byRank)
+      .filter((o, i, all) => all.findIndex((p) => p.join() === o.join()) === i && o.length > 0);
+    const question: Question = {
+      path,
+      why,
+      options: distinct.map((value) => ({ value, words: wordsOf(text, spans) })),
+      spans
+    };
+    return { claims: [], questions: [question] };
+  };
+
+  const slip = rated.find((r) => r.bytes);
+  if (slip) {
+    const meant = stillOpen.flatMap((name) => name.modes).filter((mode) => gbpsOf(mode) === slip.gbps);
+    const options = (meant.length > 0 ? meant : LINE_RATES[slip.gbps]!).map((mode) => [...clear, mode]);
+    return ask(
+      `${text.slice(slip.start, slip.end).trim()} would be bytes; links are rated in bits. Probably ${slip.gbps} Gb/s is meant.`,
+      options
+    );
+  }
+  if (stillOpen.length > 0) {
+    const name = stillOpen[0]!;
+    const rest = stillOpen.slice(1).flatMap((n) => n.modes.slice(0, 1));
+    return ask(`“${text.slice(name.start, name.end).trim()}” alone can mean several speeds.`, [
+      ...name.modes.map((mode) => [...clear, ...rest, mode]),
+      [...clear]
+    ]);
+  }
+  const uncovered = [...inBits].filter((gbps) => ![...clear].some((mode) => gbpsOf(mode) === gbps));
+  if (clear.size > 0 && uncovered.length > 0) {
+    const other = uncovered.flatMap((gbps) => LINE_RATES[gbps]!.map((mode) => [mode]));
+    return ask(
+      `The text names ${byRank(clear)
+        .map((m) => LINK_MODES[m].label)
+        .join(', ')} and also ${uncovered.join(', ')} Gb/s.`,
+      [[...clear], ...other]
+    );
+  }
+  if (clear.size === 0) {
+    const rates = [...inBits];
+    const options = rates.flatMap((gbps) => LINE_RATES[gbps]!.map((mode) => [mode]));
+    if (rates.length > 1) return ask(`The text names ${rates.sort((a, b) => a - b).join(' and ')} Gb/s.`, options);
+    if (options.length > 1) return ask(`${rates[0]} Gb/s is the rate of several link modes.`, options);
+    return { claims: claimsOf(options[0]!, path, spans, true), questions: [] };
+  }
+  const plain = byRank(
+    named
+      .filter((name) => !name.compatible && name.modes.length === 1 && LINK_MODES[name.modes[0]!].carrier === 'usb3')
+      .map((name) => name.modes[0]!)
+  );
+  if (plain.length > 1)
+    return ask('The text gives two USB speeds and does not say that one is a fallback.', [
+      ...plain.map((mode) => [mode]),
+      [...clear]
+    ]);
+  return { claims: claimsOf(byRank(clear), path, spans, true), questions: [] };
+}
+
+const claimsOf = (value: LinkMode[], path: string, spans: readonly Span[], sure: boolean): Claim[] =>
+  spans.map(({ start, end }) => ({ path, value, start, end, sure }));

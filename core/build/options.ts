@@ -1,0 +1,64 @@
+import type { Library } from './assemble.ts';
+import type { Choice } from './choice.ts';
+
+/** The places of a chain that one part each takes, from the host outwards. */
+export const PLACES = ['port', 'cable', 'enclosure', 'drive'] as const;
+export type Place = (typeof PLACES)[number];
+
+/** A host and its port are picked as one thing: their ids joined. */
+const SEPARATOR = '~';
+export const portOption = (hostId: string, portId: string) => `${hostId}${SEPARATOR}${portId}`;
+export function fromPortOption(id: string): { hostId: string; portId: string } {
+  const at = id.indexOf(SEPARATOR);
+  return { hostId: id.slice(0, at), portId: id.slice(at + 1) };
+}
+
+const SLOT = { cable: 'cableId', enclosure: 'enclosureId', drive: 'driveId', job: 'jobId' } as const;
+
+/** What is picked at a place. */
+export function pickedAt(choice: Partial<Choice>, place: Place): string | undefined {
+  if (place !== 'port') return choice[SLOT[place]];
+  return choice.hostId && choice.portId ? portOption(choice.hostId, choice.portId) : undefined;
+}
+
+/** The choice after one place was picked or cleared. */
+export function withPicked(choice: Partial<Choice>, place: Place | 'job', id: string | undefined): Partial<Choice> {
+  const { hostId: _h, portId: _p, ...withoutPort } = choice;
+  if (place === 'port') {
+    if (id === undefined) return withoutPort;
+    const port = fromPortOption(id);
+    // How Windows treats a drive was looked up on one computer, and says nothing about another.
+    const { writeCache: _policy, ...without } = choice;
+    return { ...(port.hostId === choice.hostId ? choice : without), ...port };
+  }
+  const { [SLOT[place]]: _old, ...rest } = choice;
+  return id === undefined ? rest : { ...rest, [SLOT[place]]: id };
+}
+
+/** What could stand at a place: its id there, its name, and the model whose units are the stock. */
+export function optionsAt(library: Library, place: Place): { id: string; name: string; modelId: string }[] {
+  if (place === 'port')
+    return [...library.host.values()].flatMap((host) =>
+      host.ports.map((port) => ({
+        id: portOption(host.id, port.id),
+        name: `${host.name} · ${port.label}`,
+        modelId: host.id
+      }))
+    );
+  return [...library[place].values()].map(({ id, name }) => ({ id, name, modelId: id }));
+}
+
+/**
+ * The option before or after the one that is picked, round and round; the first or the last where none is.
+ * @param step 1 or -1
+ */
+export function stepAt(
+  options: readonly { id: string }[],
+  picked: string | undefined,
+  step: 1 | -1
+): string | undefined {
+  if (options.length === 0) return undefined;
+  const at = options.findIndex(({ id }) => id === picked);
+  const next = at < 0 ? (step > 0 ? 0 : options.length - 1) : (at + step + options.length) % options.length;
+  return options[next]!.id;
+}

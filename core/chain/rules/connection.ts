@@ -1,0 +1,27 @@
+import { modesOf, THUNDERBOLT } from '../modes.ts';
+import { plugsOf } from '../negotiate.ts';
+import type { Rule } from './rule.ts';
+
+export const plugs: Rule = ({ port, enclosure: { enclosure }, negotiation: { plugsMeet, cable } }) =>
+  plugsMeet
+    ? undefined
+    : {
+        code: 'plug-mismatch',
+        severity: 'fail',
+        about: 'cable',
+        port: port.plug,
+        enclosure: plugsOf(enclosure),
+        ...(cable ? { ends: cable.ends } : {})
+      };
+
+export const commonMode: Rule = ({ negotiation: { mode, sets } }) =>
+  mode !== null
+    ? undefined
+    : {
+        code: 'no-common-link-mode',
+        severity: 'fail',
+        about: 'port',
+        port: modesOf(sets.port),
+        bridge: modesOf(sets.bridge),
+        thunderboltOnly: sets.bridge !== 0 && (sets.bridge & ~THUNDERBOLT) === 0
+      };

@@ -1,0 +1,179 @@
+import { MBR_MAX_TB } from '../facts/filesystems.ts';
+import { PHONE_RECORDING_MBPS } from '../facts/buses.ts';
+import type { Decision, HouseRules } from '../house-rules/house-rules.ts';
+import { adviseFilesystem, type FilesystemAdvice } from '../filesystem/advise.ts';
+import { usableTiB } from '../filesystem/capacity.ts';
+import type { Finding } from '../findings/finding.ts';
+import { powerNeed, type PowerNeed } from '../chain/rules/power.ts';
+import { checkFit, stops } from '../chain/rules/rules.ts';
+import type { Pairing } from '../chain/rules/rule.ts';
+import { limitFindings } from '../chain/limits.ts';
+import { negotiate, type Negotiation } from '../chain/negotiate.ts';
+import { bottleneckOf, chainStages, type Bottleneck, type Stage } from '../chain/stages.ts';
+import { writeCachePolicy, type WriteCachePolicy } from '../chain/write-cache.ts';
+import { fillDrive, fillEnclosure, portPower, type FilledDrive, type FilledEnclosure } from '../parts/fill/fill.ts';
+import type { Host, Port } from '../parts/host.ts';
+import type { Job } from '../parts/job.ts';
+import { minBand, type Band } from '../quantities/band.ts';
+import { planPads, type StackPlan } from '../pads/plan-pads.ts';
+import { warmthOf, type Warmth } from '../thermal/forecast/thermal-model.ts';
+import { forecastCache, type CacheForecast } from '../throughput/flash-cache.ts';
+import { withMeasured, type JobChain } from '../throughput/job-time.ts';
+import type { PlanInput } from './report.ts';
+
+const NONE: readonly never[] = [];
+
+/** @returns the port of that id, or undefined */
+export const portOf = (host: Host, portId: string): Port | undefined => host.ports.find((port) => port.id === portId);
+
+/** What a chain does once it connects: its stages, its slowest links, its cache, and what it offers to a job. */
+export type Running = {
+  stages: readonly Stage[];
+  read: Bottleneck;
+  write: Bottleneck;
+  cache: CacheForecast;
+  /** With measured rates in the place of the forecast, where there are any. */
+  chain: JobChain;
+};
+
+/** Everything about a build before anything is forecast of it. */
+export type BuildStudy = {
+  rules: HouseRules | undefined;
+  port: Port;
+  drive: FilledDrive;
+  enclosure: FilledEnclosure;
+  negotiation: Negotiation;
+  policy: WriteCachePolicy | null;
+  pairing: Pairing;
+  /** What it draws; null without a common link mode. */
+  need: PowerNeed | null;
+  findings: Finding[];
+  /** Whether parts do not go together, so that nothing can be measured on them. */
+  broken: boolean;
+  /** Null without a common link mode. In a broken build it is what would be if the parts fitted. */
+  running: Running | null;
+  freeGB: number;
+  pads: StackPlan;
+  advice: FilesystemAdvice;
+  decisions: Decision[];
+  usable: number;
+  warmth: Warmth;
+  /** The write that the job needs, MB/s, and whether it is only what phones record at. */
+  needs: { MBps: number; assumed: boolean } | null;
+};
+
+/** Gives the rate that a job needs: stated, or for a phone that records video onto the drive what such a phone writes. */
+function neededWrite(host: Host, job: Job | undefined): BuildStudy['needs'] {
+  if (job?.minSustainedWriteMBps !== undefined) return { MBps: job.minSustainedWriteMBps, assumed: false };
+  const phone = host.os.family === 'ios' || host.os.family === 'android';
+  return phone && job?.purposes.includes('camera') && job.direction !== 'out'
+    ? { MBps: PHONE_RECORDING_MBPS, assumed: true }
+    : null;
+}
+
+const narrowest = (stages: readonly Stage[], of: 'MBps' | 'writeMBps'): Band => {
+  let band = stages[0]![of];
+  for (const stage of stages) if (stage.stage !== 'drive') band = minBand(band, stage[of]);
+  return band;
+};
+
+/**
+ * Fills in missing specifications, negotiates the link, checks the fit, advises pads and filesystem, and finds how the build warms.
+ * Plan and simulation begin here.
+ * @throws RangeError if the host has no port of that id
+ */
+export function studyBuild(input: PlanInput): BuildStudy {
+  const { host, cable, job } = input;
+  const rules = input.houseRules as HouseRules | undefined;
+  const port = portOf(host, input.portId);
+  if (!port) throw new RangeError(`${host.name} has no port “${input.portId}”`);
+
+  const drive = fillDrive(input.drive);
+  const enclosure = fillEnclosure(input.enclosure);
+  const negotiation = negotiate(port, cable, input.enclosure);
+  const { mode } = negotiation;
+  const policy = writeCachePolicy(host.os, rules, input.writeCache);
+  const quickRemoval = policy?.policy === 'quick-removal';
+  const stages = mode === null ? null : chainStages(negotiation, mode, port, enclosure, drive, quickRemoval);
+  const write = stages && bottleneckOf(stages, 'writeMBps');
+  const pairing: Pairing = {
+    drive,
+    enclosure,
+    port,
+    portWatts: portPower(port),
+    negotiation,
+    writeMBps: write?.band,
+    knownPairs: input.knownPairs ?? NONE,
+    need: undefined
+  };
+  const need = write ? powerNeed(pairing) : null;
+  pairing.need = need ?? undefined;
+  const findings = checkFit(pairing);
+  const broken = mode === null || findings.some(stops);
+  const freeGB = input.drive.capacityTB * 1000 * (1 - (input.drive.fillFraction ?? 0));
+
+  const pads = planPads({
+    drive: input.drive,
+    doubleSided: drive.doubleSided,
+    enclosure: input.enclosure,
+    pads: input.pads,
+    chosen: input.stack,
+    rules
+  });
+  const { media, capacityTB } = input.drive;
+  const filesystem = adviseFilesystem({ host: host.os, media, capacityTB, job, rules });
+  const { advice } = filesystem;
+  const usable = usableTiB(
+    advice.first.scheme === 'mbr' ? Math.min(capacityTB, MBR_MAX_TB) : capacityTB,
+    advice.first.filesystem,
+    host.os.family === 'macos'
+  );
+
+  let running: Running | null = null;
+  const needs = neededWrite(host, job);
+  if (stages && write && mode !== null) {
+    const read = bottleneckOf(stages, 'MBps');
+    const cache = forecastCache(drive, write.band, freeGB);
+    const chain: JobChain = {
+      host,
+      drive,
+      mode,
+      link: { read: narrowest(stages, 'MBps'), write: narrowest(stages, 'writeMBps') },
+      read: read.band,
+      write: write.band,
+      cache,
+      freeGB,
+      usableTiB: usable,
+      filesystem: advice.first.filesystem,
+      quickRemoval,
+      diskFactor: { read: 1, write: 1 }
+    };
+    running = { stages, read, write, cache, chain: withMeasured(chain, input.measured) };
+    if (!broken)
+      findings.push(
+        ...limitFindings({ negotiation, mode, port, enclosure, drive, policy, stages, read, write }, needs?.MBps, rules)
+      );
+  }
+  findings.push(...pads.findings, ...filesystem.findings);
+
+  return {
+    rules,
+    port,
+    drive,
+    enclosure,
+    negotiation,
+    policy,
+    pairing,
+    need,
+    findings,
+    broken,
+    running,
+    freeGB,
+    pads,
+    advice,
+    decisions: filesystem.decisions,
+    usable,
+    warmth: warmthOf(drive, enclosure, mode, pads, rules, { ambientC: job?.ambientC }),
+    needs
+  };
+}

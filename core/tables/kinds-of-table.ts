@@ -1,0 +1,33 @@
+import { z } from 'zod';
+import { name, text } from '../parts/form/field.ts';
+import { formFields } from '../parts/form/form-fields.ts';
+import type { Field } from '../parts/form/form.ts';
+import { KINDS, type Kind } from '../parts/kinds.ts';
+import { MODEL_SCHEMAS } from '../parts/model.ts';
+import { quoteSchema } from '../parts/quote.ts';
+import { unitSchema } from '../parts/item.ts';
+
+/** What a table file can hold. Parts come one kind a file, for each kind has its own columns. */
+export const FILES = ['models', 'units', 'quotes'] as const;
+export type FileKind = (typeof FILES)[number];
+
+const kind = () => z.enum(KINDS).meta({ title: 'Kind' });
+
+/** In files people name a part; ids mean nothing outside the program. */
+const unitRow = unitSchema
+  .omit({ id: true, modelId: true, buildId: true })
+  .extend({ model: name().meta({ title: 'Part' }), kind: kind().optional(), build: text('Build', 20).optional() });
+const quoteRow = quoteSchema
+  .omit({ partId: true })
+  .extend({ part: name().meta({ title: 'Part' }), kind: kind().optional() });
+
+/** The fields of a row of a file. */
+export function fileFields(what: FileKind, of?: Kind): Field[] {
+  if (what === 'units') return formFields(unitRow);
+  if (what === 'quotes') return formFields(quoteRow);
+  return formFields(MODEL_SCHEMAS[of ?? 'drive']);
+}
+
+export type UnitRowSpec = z.infer<typeof unitRow>;
+export type QuoteRowSpec = z.infer<typeof quoteRow>;
+export const rowSchemas = { units: unitRow, quotes: quoteRow };

@@ -1,0 +1,100 @@
+import type { PlanInput } from '../plan/report.ts';
+import { studyBuild } from '../plan/resolve-build.ts';
+import type { Band } from '../quantities/band.ts';
+import type { Celsius, Seconds } from '../quantities/measures.ts';
+import { fitEnclosure, missingForFit, type Fit, type Settled } from './fit.ts';
+import { extrapolate, readLog, type Place, type Reading, type TemperatureLog } from './log.ts';
+import { settle } from '../thermal/model/network.ts';
+import { powerAt } from '../thermal/model/power.ts';
+import type { Setting } from '../thermal/throttling/throttle.ts';
+import { likelyCases, warmthOf, type Warmth } from '../thermal/forecast/thermal-model.ts';
+import { plainFlow } from '../simulate/flow.ts';
+import { runTransient } from '../simulate/transient.ts';
+
+/** A log held against the forecast of its build. */
+export type ComparedLog = {
+  reading: Reading;
+  /** What the model says for the same work, room and place: where it settles, with its band, and where it would be by then. */
+  predicted: { settledC: Band; thenC: Celsius };
+  /** Where the log would have settled; null where it is too short to say. */
+  settledC: Celsius | null;
+  /** Share of its way that it had gone, 1 when settled. */
+  share: number | null;
+  /** Measured less predicted, both settled, K. */
+  differenceK: number | null;
+  within: boolean | null;
+};
+
+const at = (place: Place, t: { controllerC: Celsius; nandC: Celsius; faceC: Celsius }): Celsius =>
+  place === 'case' ? t.faceC : place === 'nand' ? t.nandC : t.controllerC;
+
+/** How the build of a log warms in the room of that log, with or without what was fitted to its enclosure. */
+function warmthFor(build: PlanInput, log: TemperatureLog, fitted: boolean): Warmth {
+  const { cooling } = build.enclosure;
+  const enclosure =
+    fitted || !cooling ? build.enclosure : { ...build.enclosure, cooling: { ...cooling, measured: undefined } };
+  const study = studyBuild({ ...build, enclosure });
+  return warmthOf(study.drive, study.enclosure, study.negotiation.mode, study.pads, study.rules, {
+    ambientC: log.ambientC,
+    fan: log.fan
+  });
+}
+
+const settledUnder = ({ network, shape, draw, knobs }: Setting, log: TemperatureLog) =>
+  settle(network, powerAt(shape, draw, knobs, log.work, log.MBps * knobs.rate));
+
+/** The prediction some time after the work began, from settled idle. */
+function thenUnder(setting: Setting, log: TemperatureLog, seconds: Seconds): Celsius {
+  if (seconds <= 0 || log.work === 'idle') return at(log.place, settledUnder(setting, log));
+  const run = runTransient(
+    setting,
+    null,
+    [{ flow: plainFlow(Math.max(1e-9, log.MBps), log.work), perMB: 0, volumeGB: Infinity }],
+    { seconds, everyS: seconds, stepS: Math.max(2, seconds / 400) }
+  );
+  const { controllerC, nandC, caseC } = run.samples;
+  return at(log.place, { controllerC: controllerC.at(-1)!, nandC: nandC.at(-1)!, faceC: caseC.at(-1)! });
+}
+
+/** Holds a log against the model: settled or not yet, extrapolated where short, and inside the band or not. */
+export function compareLog(build: PlanInput, log: TemperatureLog, fitted = true): ComparedLog {
+  const warmth = warmthFor(build, log, fitted);
+  const reading = readLog(log);
+  const { typical, shape, draw } = warmth;
+  const load = { work: log.work, rate: log.MBps, perMB: 0 };
+  const cases = likelyCases(warmth, load, undefined);
+  const [hot, cool] = log.place === 'case' ? [cases.faceHot, cases.faceCool] : ([cases.hot, cases.cool] as const);
+  const of = (setting: Setting) => at(log.place, settledUnder(setting, log));
+  const settledC = { low: of(cool), typical: of(typical), high: of(hot) };
+  const startC = at(log.place, settle(typical.network, powerAt(shape, draw, typical.knobs, 'idle', 0)));
+  const thenC = thenUnder(typical, log, reading.afterS);
+  const done = extrapolate(log, { startC, thenC, settledC: settledC.typical });
+  return {
+    reading,
+    predicted: { settledC, thenC },
+    settledC: done?.C ?? null,
+    share: done?.share ?? null,
+    differenceK: done ? done.C - settledC.typical : null,
+    within: done ? done.C >= settledC.low && done.C <= settledC.high : null
+  };
+}
+
+export type EnclosureFit = { fit: Fit | null; missing: string | null; used: number; leftOut: number };
+
+/** Fits an enclosure to the logs of all builds in it; those that are too short to say where they settle are left out. */
+export function fitLogs(logs: readonly { build: PlanInput; log: TemperatureLog }[]): EnclosureFit {
+  const readings: Settled[] = logs.flatMap(({ build, log }) => {
+    const { settledC } = compareLog(build, log, false);
+    if (settledC === null) return [];
+    const { typical } = warmthFor(build, log, false);
+    return [
+      { setting: typical, load: { work: log.work, rate: log.MBps, perMB: 0 }, place: log.place, measuredC: settledC }
+    ];
+  });
+  return {
+    fit: fitEnclosure(readings),
+    missing: missingForFit(readings),
+    used: readings.length,
+    leftOut: logs.length - readings.length
+  };
+}

@@ -1,0 +1,76 @@
+import type { Knex } from 'knex';
+import { compareWithPlan, type Comparison } from '#core/results/compare';
+import type { BuildStage } from '#core/build/stages';
+import { nextStep, type NextStep } from '#core/build/next-step';
+import type { Verdict } from '#core/findings/finding';
+import type { PlanReport } from '#core/plan/report';
+import { buildNow, loadLibrary } from './planning';
+import { listBuilds } from '../repositories/builds';
+import { listRuns } from '../repositories/runs';
+
+/** A build as it stands in a list: what the small lane and the columns need, and no more. */
+export type BuildRow = {
+  id: string;
+  tag: string;
+  name: string;
+  stage: BuildStage;
+  version: number;
+  verdict: Verdict;
+  parts: { host: string; port: string; cable: string | undefined; enclosure: string; drive: string };
+  stages: PlanReport['link']['stages'];
+  bottleneck: PlanReport['link']['bottleneck'];
+  /** Whether the parts do not go together, and the lane is only what would be if they did. */
+  ifItFitted: boolean;
+  write: PlanReport['throughput']['write'];
+  perTB: { amount: number; currency: string } | undefined;
+  latest: { comparisons: Comparison[]; date: string; simulated: boolean } | undefined;
+  outdated: boolean;
+  next: NextStep;
+};
+
+/** All builds of a crate with their newest result and the one next step of each. */
+export async function buildRows(db: Knex, crateId: string, today: string): Promise<BuildRow[]> {
+  const [builds, runs] = await Promise.all([listBuilds(db, crateId), listRuns(db, { crateId })]);
+  const choices = builds.map(({ choice }) => choice);
+  const library = await loadLibrary(db, crateId, choices);
+  return builds.map((build) => {
+    // As its parts are now: every page shows the same verdict and price, and this one says where it was planned otherwise.
+    const { report, snapshot, differences } = buildNow(library, build);
+    const newest = runs.find((run) => run.buildId === build.id);
+    const comparisons = newest ? compareWithPlan(newest.results, report) : [];
+    const outdated = differences.length > 0;
+    return {
+      id: build.id,
+      tag: build.tag,
+      name: build.name,
+      stage: build.stage,
+      version: build.version,
+      verdict: report.verdict,
+      parts: {
+        host: snapshot.host.name,
+        port: snapshot.host.ports.find((p) => p.id === snapshot.portId)?.label ?? snapshot.portId,
+        cable: snapshot.cable?.name,
+        enclosure: snapshot.enclosure.name,
+        drive: snapshot.drive.name
+      },
+      stages: (report.ifItFitted ?? report).link.stages,
+      bottleneck: (report.ifItFitted ?? report).link.bottleneck,
+      ifItFitted: report.ifItFitted !== null,
+      write: report.throughput.write,
+      perTB: report.cost ? { amount: report.cost.perTB, currency: report.cost.currency } : undefined,
+      latest: newest ? { comparisons, date: newest.date, simulated: newest.simulated } : undefined,
+      outdated,
+      next: nextStep(
+        {
+          stage: build.stage,
+          report,
+          outdated,
+          latest: comparisons,
+          measuredOn: newest?.date,
+          rules: library.houseRules
+        },
+        today
+      )
+    };
+  });
+}

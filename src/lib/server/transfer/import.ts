@@ -1,0 +1,354 @@
+import type { Knex } from 'knex';
+import { z } from 'zod';
+import { columnsOf, headingUnit, matchColumns, rowOf, withHeadingUnit } from '#core/tables/table';
+import {
+  FILES,
+  fileFields,
+  rowSchemas,
+  type FileKind,
+  type QuoteRowSpec,
+  type UnitRowSpec
+} from '#core/tables/kinds-of-table';
+import { KINDS, type Kind } from '#core/parts/kinds';
+import { MODEL_SCHEMAS, type Model } from '#core/parts/model';
+import { tagKey } from '#core/parts/tag';
+import { quoteProblems, quoteSchema, type Quote } from '#core/parts/quote';
+import { unitSchema, type Unit } from '#core/parts/item';
+import { checkedJson } from '../problems/json';
+import { changeMany, newId, type StoredTable } from '../db/change';
+import { writing } from '../db/writing';
+import { Problem } from '../problems/problem';
+import { buildTags } from '../repositories/builds';
+import { listModels, toRow as modelRow } from '../repositories/models';
+import { listQuotes, toRow as quoteRow } from '../repositories/quotes';
+import { countTags, listUnits, toRow as unitRow } from '../repositories/units';
+import type { Work } from '../work/work';
+import { fromCsv } from './csv';
+
+export const importRequestSchema = z.strictObject({
+  what: z.enum(FILES),
+  kind: z.enum(KINDS).optional().describe('the kind of part, for models'),
+  format: z.enum(['csv', 'json']),
+  text: z.string().max(40_000_000),
+  mapping: z
+    .array(z.string().max(120).nullable())
+    .max(200)
+    .optional()
+    .describe('for each column of a CSV file its field, or null'),
+  skipWrong: z.boolean().optional().describe('import what is right and leave out the rows that are wrong')
+});
+export type ImportRequest = z.infer<typeof importRequestSchema>;
+
+/** What becomes of a row: a new thing, a change to one that is there, nothing because it is there already, or nothing because it is wrong. */
+export type Outcome = 'new' | 'changed' | 'same' | 'wrong';
+type Planned = {
+  row: number;
+  outcome: Outcome;
+  name: string;
+  cells: Record<string, string>;
+  errors: Record<string, string>;
+  write?: { table: StoredTable; id: string; version?: number; row: Record<string, unknown> };
+};
+export type ImportPlan = {
+  headings: string[];
+  mapping: (string | null)[];
+  missing: string[];
+  rows: Planned[];
+  counts: Record<Outcome, number>;
+};
+
+/** Most rows of one file. */
+const ROWS = 50_000;
+/** Rows between two breaths: a preview must not hold up other pages. */
+const STRETCH = 250;
+
+type Entry = { cells: Record<string, string>; spec: Record<string, unknown>; errors: Record<string, string> };
+/** What is stored already, by the key that makes a row the same thing: with it the same file twice makes no doubles. */
+type Known = Map<string, { id: string; version: number; value: string }>;
+type Target = {
+  table: StoredTable;
+  known: Known;
+  /** Checks a row and says its key, its name and what would be stored. */
+  read(
+    spec: Record<string, unknown>
+  ):
+    | { key: string; name: string; value: unknown; row: Record<string, unknown> }
+    | { errors: Record<string, string>; name: string };
+};
+
+const fold = (text: unknown) =>
+  String(text ?? '')
+    .trim()
+    .toLowerCase();
+const sorted = (value: unknown): unknown =>
+  Array.isArray(value)
+    ? value.map(sorted)
+    : value !== null && typeof value === 'object'
+      ? Object.fromEntries(
+          Object.entries(value)
+            .sort(([a], [b]) => (a < b ? -1 : 1))
+            .map(([k, v]) => [k, sorted(v)])
+        )
+      : value;
+const same = (value: unknown) => JSON.stringify(sorted(value));
+const issuesOf = (error: z.ZodError) =>
+  Object.fromEntries(error.issues.map((issue) => [issue.path.join('.'), `${issue.message}.`]));
+
+/** Finds a part by its name, within its kind where that is given. */
+async function partsByName(db: Knex, crateId: string) {
+  const models = await listModels(db, { crateId });
+  return {
+    nameOf: new Map(models.map(({ id, spec }) => [id, spec])),
+    find(name: string, kind: Kind | undefined): { id: string } | { error: string } {
+      const found = models.filter(({ spec }) => fold(spec.name) === fold(name) && (!kind || spec.kind === kind));
+      if (found.length === 1) return { id: found[0]!.id };
+      return {
+        error:
+          found.length === 0
+            ? `There is no part “${name}” in the crate.`
+            : `Several parts are called “${name}”; say the kind.`
+      };
+    }
+  };
+}
+
+async function targetOf(db: Knex, crateId: string, what: FileKind, kind: Kind, today: string): Promise<Target> {
+  if (what === 'models') {
+    const stored = await listModels(db, { crateId, kind });
+    return {
+      table: 'models',
+      known: new Map(
+        stored.map(({ id, version, spec: { id: _id, ...spec } }) => [
+          fold(spec.name),
+          { id, version, value: same(spec) }
+        ])
+      ),
+      read(spec) {
+        const parsed = MODEL_SCHEMAS[kind].safeParse({ kind, ...spec });
+        if (!parsed.success) return { errors: issuesOf(parsed.error), name: String(spec.name ?? '') };
+        const { id: _id, ...value } = parsed.data;
+        return { key: fold(value.name), name: value.name, value, row: modelRow(parsed.data as Model) };
+      }
+    };
+  }
+  const parts = await partsByName(db, crateId);
+  if (what === 'units') {
+    const [stored, builds] = await Promise.all([listUnits(db, { crateId }), buildTags(db, crateId)]);
+    return {
+      table: 'units',
+      known: new Map(
+        stored.map(({ id, version, unit: { id: _id, ...unit } }) => [
+          tagKey(unit.tag),
+          { id, version, value: same(unit) }
+        ])
+      ),
+      read(spec) {
+        const parsed = rowSchemas.units.safeParse(spec);
+        const name = String(spec.tag ?? '');
+        if (!parsed.success) return { errors: issuesOf(parsed.error), name };
+        const { model, kind: of, build, ...rest }: UnitRowSpec = parsed.data;
+        const part = parts.find(model, of);
+        if ('error' in part) return { errors: { model: part.error }, name };
+        const buildId = builds.find((b) => fold(b.tag) === fold(build))?.id;
+        if (build && !buildId) return { errors: { build: `There is no build “${build}”.` }, name };
+        const value: Unit = unitSchema.parse({ ...rest, modelId: part.id, ...(buildId ? { buildId } : {}) });
+        return { key: tagKey(value.tag), name, value, row: unitRow(value) };
+      }
+    };
+  }
+  const stored = await listQuotes(db, { crateId });
+  const keyOf = (quote: Quote) => [quote.partId, fold(quote.vendor), quote.date, quote.currency].join('|');
+  return {
+    table: 'quotes',
+    known: new Map(stored.map(({ id, version, quote }) => [keyOf(quote), { id, version, value: same(quote) }])),
+    read(spec) {
+      const parsed = rowSchemas.quotes.safeParse(spec);
+      const name = `${String(spec.part ?? '')}, ${String(spec.vendor ?? '')}`;
+      if (!parsed.success) return { errors: issuesOf(parsed.error), name };
+      const { part: wanted, kind: of, ...rest }: QuoteRowSpec = parsed.data;
+      const part = parts.find(wanted, of);
+      if ('error' in part) return { errors: { part: part.error }, name };
+      const value = quoteSchema.parse({ ...rest, partId: part.id });
+      const problems = quoteProblems(value, today);
+      if (problems.length > 0)
+        return { errors: Object.fromEntries(problems.map((p) => [p.path, `${p.message}.`])), name };
+      return { key: keyOf(value), name, value, row: quoteRow(value) };
+    }
+  };
+}
+
+function readRows(
+  request: ImportRequest,
+  kind: Kind
+): Omit<ImportPlan, 'rows' | 'counts'> & { entries: () => Generator<Entry> } {
+  const fields = fileFields(request.what, kind);
+  const columns = columnsOf(fields);
+  if (request.format === 'json') {
+    const data = checkedJson(Buffer.from(request.text), 'text');
+    if (!Array.isArray(data) || !data.every((row) => typeof row === 'object' && row !== null && !Array.isArray(row)))
+      throw new Problem('bad-input', 'The file must hold a list of objects.', [
+        { path: 'text', message: 'must be a list of objects' }
+      ]);
+    const rows = data as Record<string, unknown>[];
+    return {
+      headings: [],
+      mapping: [],
+      missing: [],
+      *entries() {
+        for (const { id: _id, ...spec } of rows)
+          yield {
+            spec,
+            errors: {},
+            cells: Object.fromEntries(
+              Object.entries(spec).map(([k, v]) => [k, typeof v === 'object' ? JSON.stringify(v) : String(v)])
+            )
+          };
+      }
+    };
+  }
+  const { headings, rows } = fromCsv(request.text);
+  const known = new Set(columns.map(({ path }) => path));
+  const used = request.mapping ? headings.map((_, i) => request.mapping?.[i] ?? null) : matchColumns(headings, columns);
+  request.mapping?.forEach((path, i) => {
+    const wrong =
+      i >= headings.length
+        ? 'is for a column that the file does not have'
+        : path !== null && !known.has(path)
+          ? 'is no field'
+          : path !== null && used.indexOf(path) < i
+            ? 'is taken by another column'
+            : undefined;
+    if (wrong)
+      throw new Problem('bad-input', `Column ${i + 1}: “${path}” ${wrong}.`, [
+        { path: `mapping.${i}`, message: wrong }
+      ]);
+  });
+  const units = used.map((path, i) =>
+    headingUnit(
+      headings[i]!,
+      columns.find((c) => c.path === path)
+    )
+  );
+  return {
+    headings,
+    mapping: used,
+    missing: columns.filter(({ path, required }) => required && !used.includes(path)).map(({ path }) => path),
+    *entries() {
+      for (const row of rows) {
+        const cells: Record<string, string> = {};
+        used.forEach((path, i) => {
+          if (path !== null) cells[path] = withHeadingUnit(row[i] ?? '', units[i]);
+        });
+        const read = rowOf(fields, cells);
+        const more = row.slice(headings.length).filter((cell) => cell.trim() !== '').length;
+        // A separator inside a name that was not quoted: everything after it stands in the wrong column.
+        if (more > 0) read.errors[''] = `This row has more cells than there are headings (${row.length}).`;
+        yield { cells, ...read };
+      }
+    }
+  };
+}
+
+/**
+ * What an import would do, row by row, without doing it.
+ * @throws Problem `bad-input` where the file cannot be read at all, or has too many rows
+ */
+export async function planImport(db: Knex, crateId: string, request: ImportRequest, work?: Work): Promise<ImportPlan> {
+  const kind = request.kind ?? 'drive';
+  const { entries, ...head } = readRows(request, kind);
+  const target = await targetOf(db, crateId, request.what, kind, new Date().toISOString().slice(0, 10));
+  const rows: Planned[] = [];
+  const counts: Record<Outcome, number> = { new: 0, changed: 0, same: 0, wrong: 0 };
+  const seen = new Map<string, number>();
+  let row = 0;
+  for (const { cells, spec, errors } of entries()) {
+    row += 1;
+    if (row > ROWS)
+      throw new Problem('bad-input', `A file may hold ${ROWS} rows at most.`, [
+        { path: 'text', message: 'holds too many rows' }
+      ]);
+    if (row % STRETCH === 0) {
+      if (work) await work.report(`Reading row ${row}`, row, 0);
+      else await new Promise<void>((done) => setImmediate(done));
+    }
+    const planned: Planned = { row, outcome: 'wrong', name: '', cells, errors: { ...errors } };
+    rows.push(planned);
+    if (Object.keys(errors).length > 0) planned.name = String(spec.name ?? spec.tag ?? spec.part ?? '');
+    else {
+      const read = target.read(spec);
+      planned.name = read.name;
+      if ('errors' in read) planned.errors = read.errors;
+      else if (seen.has(read.key)) planned.errors = { '': `This is the same thing as row ${seen.get(read.key)}.` };
+      else {
+        seen.set(read.key, row);
+        const stored = target.known.get(read.key);
+        planned.outcome = !stored ? 'new' : stored.value === same(read.value) ? 'same' : 'changed';
+        if (planned.outcome !== 'same')
+          planned.write = {
+            table: target.table,
+            id: stored?.id ?? newId(),
+            ...(stored ? { version: stored.version } : {}),
+            row: read.row
+          };
+      }
+    }
+    counts[planned.outcome] += 1;
+  }
+  return { ...head, rows, counts };
+}
+
+/**
+ * Does an import: all of it in one transaction and one group, or nothing.
+ * @throws Problem `bad-input` with the first wrong rows, unless they are to be left out
+ */
+export async function runImport(
+  db: Knex,
+  args: { crateId: string; request: ImportRequest; by: string; at: string },
+  work: Work
+): Promise<{ group: string; counts: Record<Outcome, number> }> {
+  const { crateId, request, by, at } = args;
+  // Read again by whoever writes, alone in the crate: what another import has just added is there by then.
+  return writing(db, crateId, async (trx) => {
+    const plan = await planImport(trx, crateId, request, work);
+    const wrong = plan.rows.filter((row) => row.outcome === 'wrong');
+    if (wrong.length > 0 && !request.skipWrong)
+      throw new Problem(
+        'bad-input',
+        `${wrong.length === 1 ? 'One row is' : `${wrong.length} rows are`} wrong; nothing was imported.`,
+        wrong
+          .slice(0, 100)
+          .flatMap((row) =>
+            Object.entries(row.errors).map(([path, message]) => ({ path: `rows.${row.row}.${path}`, message }))
+          )
+      );
+    const group = newId();
+    const writes = plan.rows.flatMap((row) => (row.write ? [row.write] : []));
+    const inserts = writes.filter((write) => write.version === undefined);
+    const updates = writes.flatMap((write) =>
+      write.version === undefined ? [] : [{ ...write, version: write.version }]
+    );
+    const words = request.what === 'models' ? 'parts' : request.what;
+    if (request.what === 'units')
+      await countTags(
+        trx,
+        crateId,
+        writes.map(({ row }) => String(row.tag))
+      );
+    await changeMany(trx, {
+      crateId,
+      by,
+      at,
+      group,
+      event: {
+        kind: 'imported',
+        message: `Imported ${words}: ${plan.counts.new} new, ${plan.counts.changed} changed.`
+      },
+      inserts,
+      updates,
+      progress: (done) => work.report(`Writing ${done} of ${writes.length}`, done, writes.length)
+    });
+    const done = { group, counts: plan.counts };
+    await work.commit(trx, done);
+    return done;
+  });
+}
