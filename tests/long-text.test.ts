@@ -14,7 +14,7 @@ import { readQuantity } from '../core/quantities/read';
 import { readSpecification } from '../core/box-text/read';
 import { readPastedLog } from '../core/temperature-logs/log';
 import { writerOf } from '../src/lib/server/api/operation';
-import * as operations from '../src/lib/server/api/operations';
+import { operations } from '../src/lib/server/api/operations';
 import type { AnyOperation } from '../src/lib/server/api/operation';
 import { fromCsv } from '../src/lib/server/transfer/csv';
 import { slugOf } from '../src/lib/server/repositories/crates';

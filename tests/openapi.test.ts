@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { describe, expect, it } from 'vitest';
 import { openApiDocument } from '../src/lib/server/api/openapi';
-import * as operations from '../src/lib/server/api/operations';
+import { operations } from '../src/lib/server/api/operations';
 import type { AnyOperation } from '../src/lib/server/api/operation';
 
 type Document = {
@@ -25,7 +25,7 @@ function served(folder: string): { path: string; method: string; operation: stri
     if (entry.isDirectory()) return served(path);
     if (entry.name !== '+server.ts') return [];
     const text = readFileSync(join(routes, path), 'utf8');
-    return [...text.matchAll(/export const (GET|POST|PUT|DELETE) = serve\((\w+)\)/g)].map((m) => ({
+    return [...text.matchAll(/export const (GET|POST|PUT|DELETE) = serve\(\w+\.(\w+)\)/g)].map((m) => ({
       path: `/${folder.replace(/\[(\w+)\]/g, '{$1}')}`,
       method: m[1]!.toLowerCase(),
       operation: m[2]!

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { errorSchema, type AnyOperation } from './operation';
-import * as operations from './operations';
+import { operations } from './operations';
 
 const schemaOf = (schema: z.ZodType, io: 'input' | 'output') => {
   const { $schema: _dialect, ...rest } = z.toJSONSchema(schema, { io, unrepresentable: 'any', reused: 'inline' });

@@ -1,6 +1,6 @@
 import type { Knex } from 'knex';
 import { z } from 'zod';
-import { libraryOf } from '#core/build/assemble';
+import { libraryOf, type Library } from '#core/build/assemble';
 import { gather, type ChosenParts } from '#core/build/gather';
 import { cableSchema, type Cable } from '#core/parts/cable';
 import { driveSchema, type Drive } from '#core/parts/drive';
@@ -10,9 +10,10 @@ import { hostSchema, type Host } from '#core/parts/host';
 import { jobSchema, type Job } from '#core/parts/job';
 import { padSchema, type Pad } from '#core/parts/pad';
 import { planInputSchema, type PlanInput } from '#core/plan/report';
+import { portOf } from '#core/plan/resolve-build';
 import { boardRule } from '#core/pads/board';
 import { loadLibrary } from '../planning/planning';
-import { Problem } from '../problems/problem';
+import { Problem, refuse } from '../problems/problem';
 import { defined } from '../problems/defined';
 
 const stored = z.strictObject({ id: id() });
@@ -40,14 +41,25 @@ type PlanRequest = z.output<typeof planRequestSchema>;
 
 const isStored = (part: object): part is { id: string } => Object.keys(part).length === 1 && 'id' in part;
 
-/**
- * Puts the stored parts in place of their ids, and what the crate knows around them beside them: its pads, prices, rates, known
- * pairs, house rules and results, unless the request brings its own.
- * @throws Problem `bad-input` with the path of an id that leads nowhere or to another kind of part
- */
-export async function resolvePlanRequest(db: Knex, request: PlanRequest): Promise<PlanInput> {
-  const { crateId, pads: givenPads, ...given } = request;
-  const idOf = (value: object | undefined) => (value && isStored(value) ? value.id : undefined);
+/** Looks stored parts up; what was sent in full is taken as it is. */
+type Lookup = <T extends object>(
+  value: T | { id: string },
+  among: ReadonlyMap<string, T> | undefined,
+  kind: string,
+  path?: string
+) => T;
+
+const lookUp: Lookup = (value, among, kind, path = kind) => {
+  if (!isStored(value)) return value;
+  const found = among?.get(value.id);
+  if (!found) refuse([{ path: `${path}.id`, message: `is no ${kind} of this crate` }]);
+  return found!;
+};
+
+const idOf = (value: object | undefined) => (value && isStored(value) ? value.id : undefined);
+
+/** Loads what the ids of a request refer to. Without an id and a crate nothing is looked up. */
+async function knownOf(db: Knex, { crateId, ...given }: PlanRequest): Promise<Library> {
   const choice = {
     hostId: idOf(given.host),
     cableId: idOf(given.cable),
@@ -55,46 +67,44 @@ export async function resolvePlanRequest(db: Knex, request: PlanRequest): Promis
     driveId: idOf(given.drive),
     jobId: idOf(given.job)
   };
-  const padIds = givenPads?.flatMap((pad) => idOf(pad) ?? []) ?? [];
-  if ((padIds.length > 0 || Object.values(choice).some(Boolean)) && !crateId)
-    throw new Problem('bad-input', 'crateId: is needed with the id of a stored part.', [
-      { path: 'crateId', message: 'is needed with the id of a stored part' }
-    ]);
-  const known = crateId ? await loadLibrary(db, crateId, [defined(choice)]) : libraryOf([], []);
+  if (crateId) return loadLibrary(db, crateId, [defined(choice)]);
+  if (Object.values(choice).some(Boolean) || given.pads?.some((pad) => idOf(pad)))
+    refuse([{ path: 'crateId', message: 'is needed with the id of a stored part' }]);
+  return libraryOf([], []);
+}
 
-  const part = <T extends object>(
-    value: T | { id: string },
-    among: ReadonlyMap<string, T> | undefined,
-    kind: string,
-    path: string
-  ): T => {
-    if (!isStored(value)) return value as T;
-    const found = among?.get(value.id);
-    if (!found)
-      throw new Problem('bad-input', `${path}.id: is no ${kind} of this crate.`, [
-        { path: `${path}.id`, message: `is no ${kind} of this crate` }
-      ]);
-    return found;
-  };
+/**
+ * Puts the stored parts in place of their ids, and what the crate knows around them beside them: its pads, prices, rates, known
+ * combinations, house rules and results, unless the request brings its own.
+ * @throws Problem `bad-input` with the path of an id that leads nowhere or to another kind of part, or of a port that is not there
+ */
+export async function resolvePlanRequest(db: Knex, request: PlanRequest): Promise<PlanInput> {
+  const { crateId: _crate, pads, ...given } = request;
+  const known = await knownOf(db, request);
   const ownPads = new Map(known.pads.flatMap((pad) => (pad.id ? [[pad.id, pad] as const] : [])));
-  const { job } = given;
   const chosen: ChosenParts = {
-    host: part<Host>(given.host, known.host, 'host', 'host'),
+    host: lookUp<Host>(given.host, known.host, 'host'),
     portId: given.portId,
-    ...(given.cable ? { cable: part<Cable>(given.cable, known.cable, 'cable', 'cable') } : {}),
-    enclosure: part<Enclosure>(given.enclosure, known.enclosure, 'enclosure', 'enclosure'),
-    drive: part<Drive>(given.drive, known.drive, 'drive', 'drive'),
-    ...(job ? { job: part<Job>(job, known.job, 'job', 'job') } : {}),
+    ...(given.cable ? { cable: lookUp<Cable>(given.cable, known.cable, 'cable') } : {}),
+    enclosure: lookUp<Enclosure>(given.enclosure, known.enclosure, 'enclosure'),
+    drive: lookUp<Drive>(given.drive, known.drive, 'drive'),
+    ...(given.job ? { job: lookUp<Job>(given.job, known.job, 'job') } : {}),
     stack: given.stack,
     writeCache: given.writeCache
   };
+  if (!portOf(chosen.host, chosen.portId))
+    throw new Problem('bad-input', `${chosen.host.name} has no port “${chosen.portId}”.`, [
+      { path: 'portId', message: 'is no port of this host' }
+    ]);
   const gathered = gather(chosen, {
     ...known,
-    pads: givenPads ? givenPads.map((pad, i) => part<Pad>(pad, ownPads, 'pad', `pads.${i}`)) : known.pads,
-    quotes: given.quotes ?? known.quotes,
-    houseRules: given.houseRules ?? known.houseRules,
-    knownPairs: given.knownPairs ?? known.knownPairs,
-    exchange: given.exchange ?? known.exchange
+    ...defined({
+      quotes: given.quotes,
+      houseRules: given.houseRules,
+      knownPairs: given.knownPairs,
+      exchange: given.exchange,
+      pads: pads?.map((pad, i) => lookUp<Pad>(pad, ownPads, 'pad', `pads.${i}`))
+    })
   });
   return given.measured ? { ...gathered, measured: given.measured } : gathered;
 }

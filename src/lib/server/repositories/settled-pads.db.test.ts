@@ -3,7 +3,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { freshDatabase } from '../../../../tests/fresh-database';
 import { aCable, aDrive, aHost, anEnclosure } from '../../../../tests/parts';
 import { problemCode as code } from '../../../../tests/problem-code';
-import * as operations from '../api/operations';
+import { operations } from '../api/operations';
 import { planRequestSchema } from '../api/plan-request';
 import { loadLibrary, outdatedBy } from '../planning/planning';
 import { getBuild } from './builds';

@@ -1,4 +1,4 @@
 import { serve } from '$lib/server/api/operation';
-import { downloadBackup } from '$lib/server/api/operations';
+import { backupOperations } from '$lib/server/api/operations/backup';
 
-export const GET = serve(downloadBackup);
+export const GET = serve(backupOperations.downloadBackup);

@@ -1,4 +1,4 @@
 import { serve } from '$lib/server/api/operation';
-import { importBundle } from '$lib/server/api/operations';
+import { bundleOperations } from '$lib/server/api/operations/bundle';
 
-export const POST = serve(importBundle);
+export const POST = serve(bundleOperations.importBundle);

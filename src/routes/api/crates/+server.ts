@@ -1,5 +1,5 @@
 import { serve } from '$lib/server/api/operation';
-import { listCrates, createCrate } from '$lib/server/api/operations';
+import { crateOperations } from '$lib/server/api/operations/crates';
 
-export const GET = serve(listCrates);
-export const POST = serve(createCrate);
+export const GET = serve(crateOperations.listCrates);
+export const POST = serve(crateOperations.createCrate);

@@ -1,4 +1,4 @@
 import { serve } from '$lib/server/api/operation';
-import { health } from '$lib/server/api/operations';
+import { healthOperations } from '$lib/server/api/operations/health';
 
-export const GET = serve(health);
+export const GET = serve(healthOperations.health);

@@ -1,4 +1,4 @@
 import { serve } from '$lib/server/api/operation';
-import { planOne } from '$lib/server/api/operations';
+import { planOperations } from '$lib/server/api/operations/plan';
 
-export const POST = serve(planOne);
+export const POST = serve(planOperations.planOne);

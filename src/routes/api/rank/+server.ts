@@ -1,4 +1,4 @@
 import { serve } from '$lib/server/api/operation';
-import { rankParts } from '$lib/server/api/operations';
+import { rankOperations } from '$lib/server/api/operations/rank';
 
-export const POST = serve(rankParts);
+export const POST = serve(rankOperations.rankParts);

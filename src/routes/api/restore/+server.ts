@@ -1,4 +1,4 @@
 import { serve } from '$lib/server/api/operation';
-import { restore } from '$lib/server/api/operations';
+import { restoreOperations } from '$lib/server/api/operations/restore';
 
-export const POST = serve(restore);
+export const POST = serve(restoreOperations.restore);

@@ -1,4 +1,4 @@
 import { serve } from '$lib/server/api/operation';
-import { simulateOne } from '$lib/server/api/operations';
+import { simulateOperations } from '$lib/server/api/operations/simulate';
 
-export const POST = serve(simulateOne);
+export const POST = serve(simulateOperations.simulateOne);

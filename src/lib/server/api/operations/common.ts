@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { id } from '#core/parts/form/field';
+import { id, isAhead } from '#core/parts/form/field';
+import { refuse } from '../../problems/problem';
 import * as crates from '../../repositories/crates';
 
 export const inCrate = z.object({ crateId: id() });
@@ -19,6 +20,20 @@ export const changed = z.strictObject({
   version: z.number(),
   group: z.string().describe('what undo takes')
 });
+
+/** Several rows of one table, each with the version that its reader saw. */
+export const severalRows = z
+  .array(z.strictObject({ id: id(), version }))
+  .min(1)
+  .max(500)
+  .refine((list) => new Set(list.map((item) => item.id)).size === list.length, 'must not name anything twice');
+
+/** Whether a change of many rows changes anything. */
+export const setsSomething = (set: object): boolean => Object.keys(set).length > 0;
+
+/** Refuses a date that lies in the future. A day is judged where the reader sits: east of here it may be tomorrow already. */
+export const refuseAhead = (date: string, at: string): void =>
+  refuse(isAhead(date, at.slice(0, 10)) ? [{ path: 'date', message: 'lies in the future' }] : []);
 
 /** A crate that is not there is a 404 before anything else is looked at. */
 export const here = (db: Parameters<typeof crates.getCrate>[0], crateId: string) =>

@@ -1,9 +1,55 @@
+import { attachmentOperations } from './attachments';
+import { backupOperations } from './backup';
+import { buildOperations } from './builds';
+import { bundleOperations } from './bundle';
+import { crateOperations } from './crates';
+import { eventOperations } from './events';
+import { exportOperations } from './export';
+import { healthOperations } from './health';
+import { houseRuleOperations } from './house-rules';
+import { importOperations } from './import';
+import { jobOperations } from './jobs';
+import { modelOperations } from './models';
+import { observationOperations } from './observations';
+import { pairOperations } from './pairs';
+import { planOperations } from './plan';
+import { quoteOperations } from './quotes';
+import { rankOperations } from './rank';
+import { rateOperations } from './rates';
+import { restoreOperations } from './restore';
+import { runOperations } from './runs';
+import { searchOperations } from './search';
+import { simulateOperations } from './simulate';
+import { taskOperations } from './tasks';
+import { undoOperations } from './undo';
+import { unitOperations } from './units';
+import type { AnyOperation } from '../operation';
+
 /** Every operation of the API, by its name in the OpenAPI document. */
-export * from './archives';
-export * from './builds';
-export * from './crates';
-export * from './parts';
-export * from './files';
-export * from './prices';
-export * from './rank';
-export * from './stock';
+export const operations = {
+  ...attachmentOperations,
+  ...backupOperations,
+  ...buildOperations,
+  ...bundleOperations,
+  ...crateOperations,
+  ...eventOperations,
+  ...exportOperations,
+  ...healthOperations,
+  ...houseRuleOperations,
+  ...importOperations,
+  ...jobOperations,
+  ...modelOperations,
+  ...observationOperations,
+  ...pairOperations,
+  ...planOperations,
+  ...quoteOperations,
+  ...rankOperations,
+  ...rateOperations,
+  ...restoreOperations,
+  ...runOperations,
+  ...searchOperations,
+  ...simulateOperations,
+  ...taskOperations,
+  ...undoOperations,
+  ...unitOperations
+} satisfies Record<string, AnyOperation>;

@@ -1,6 +1,6 @@
 import { serve } from '$lib/server/api/operation';
-import { deleteCrate, getCrate, updateCrate } from '$lib/server/api/operations';
+import { crateOperations } from '$lib/server/api/operations/crates';
 
-export const GET = serve(getCrate);
-export const PUT = serve(updateCrate);
-export const DELETE = serve(deleteCrate);
+export const GET = serve(crateOperations.getCrate);
+export const PUT = serve(crateOperations.updateCrate);
+export const DELETE = serve(crateOperations.deleteCrate);

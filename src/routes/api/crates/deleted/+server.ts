@@ -1,4 +1,4 @@
 import { serve } from '$lib/server/api/operation';
-import { listDeletedCrates } from '$lib/server/api/operations';
+import { crateOperations } from '$lib/server/api/operations/crates';
 
-export const GET = serve(listDeletedCrates);
+export const GET = serve(crateOperations.listDeletedCrates);

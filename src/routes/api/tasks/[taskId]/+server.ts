@@ -1,4 +1,4 @@
 import { serve } from '$lib/server/api/operation';
-import { getTask } from '$lib/server/api/operations';
+import { taskOperations } from '$lib/server/api/operations/tasks';
 
-export const GET = serve(getTask);
+export const GET = serve(taskOperations.getTask);

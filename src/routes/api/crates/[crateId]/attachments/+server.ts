@@ -1,5 +1,5 @@
 import { serve } from '$lib/server/api/operation';
-import { listAttachments, createAttachment } from '$lib/server/api/operations';
+import { attachmentOperations } from '$lib/server/api/operations/attachments';
 
-export const GET = serve(listAttachments);
-export const POST = serve(createAttachment);
+export const GET = serve(attachmentOperations.listAttachments);
+export const POST = serve(attachmentOperations.createAttachment);

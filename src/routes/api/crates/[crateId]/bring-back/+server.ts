@@ -1,4 +1,4 @@
 import { serve } from '$lib/server/api/operation';
-import { bringBackCrate } from '$lib/server/api/operations';
+import { crateOperations } from '$lib/server/api/operations/crates';
 
-export const POST = serve(bringBackCrate);
+export const POST = serve(crateOperations.bringBackCrate);

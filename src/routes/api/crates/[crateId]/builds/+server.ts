@@ -1,5 +1,5 @@
 import { serve } from '$lib/server/api/operation';
-import { listBuilds, createBuild } from '$lib/server/api/operations';
+import { buildOperations } from '$lib/server/api/operations/builds';
 
-export const GET = serve(listBuilds);
-export const POST = serve(createBuild);
+export const GET = serve(buildOperations.listBuilds);
+export const POST = serve(buildOperations.createBuild);

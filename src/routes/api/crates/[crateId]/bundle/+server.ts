@@ -1,4 +1,4 @@
 import { serve } from '$lib/server/api/operation';
-import { exportBundle } from '$lib/server/api/operations';
+import { bundleOperations } from '$lib/server/api/operations/bundle';
 
-export const GET = serve(exportBundle);
+export const GET = serve(bundleOperations.exportBundle);

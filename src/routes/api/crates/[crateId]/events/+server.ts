@@ -1,4 +1,4 @@
 import { serve } from '$lib/server/api/operation';
-import { listEventsOf } from '$lib/server/api/operations';
+import { eventOperations } from '$lib/server/api/operations/events';
 
-export const GET = serve(listEventsOf);
+export const GET = serve(eventOperations.listEventsOf);

@@ -1,4 +1,4 @@
 import { serve } from '$lib/server/api/operation';
-import { exportTable } from '$lib/server/api/operations';
+import { exportOperations } from '$lib/server/api/operations/export';
 
-export const GET = serve(exportTable);
+export const GET = serve(exportOperations.exportTable);

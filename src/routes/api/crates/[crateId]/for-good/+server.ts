@@ -1,4 +1,4 @@
 import { serve } from '$lib/server/api/operation';
-import { purgeCrate } from '$lib/server/api/operations';
+import { crateOperations } from '$lib/server/api/operations/crates';
 
-export const DELETE = serve(purgeCrate);
+export const DELETE = serve(crateOperations.purgeCrate);

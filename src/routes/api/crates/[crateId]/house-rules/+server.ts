@@ -1,4 +1,4 @@
 import { serve } from '$lib/server/api/operation';
-import { chooseHouseRules } from '$lib/server/api/operations';
+import { houseRuleOperations } from '$lib/server/api/operations/house-rules';
 
-export const PUT = serve(chooseHouseRules);
+export const PUT = serve(houseRuleOperations.chooseHouseRules);

@@ -1,4 +1,4 @@
 import { serve } from '$lib/server/api/operation';
-import { startImport } from '$lib/server/api/operations';
+import { importOperations } from '$lib/server/api/operations/import';
 
-export const POST = serve(startImport);
+export const POST = serve(importOperations.startImport);

@@ -1,5 +1,5 @@
 import { serve } from '$lib/server/api/operation';
-import { listJobs, createJob } from '$lib/server/api/operations';
+import { jobOperations } from '$lib/server/api/operations/jobs';
 
-export const GET = serve(listJobs);
-export const POST = serve(createJob);
+export const GET = serve(jobOperations.listJobs);
+export const POST = serve(jobOperations.createJob);

@@ -1,5 +1,5 @@
 import { serve } from '$lib/server/api/operation';
-import { listModels, createModel } from '$lib/server/api/operations';
+import { modelOperations } from '$lib/server/api/operations/models';
 
-export const GET = serve(listModels);
-export const POST = serve(createModel);
+export const GET = serve(modelOperations.listModels);
+export const POST = serve(modelOperations.createModel);

@@ -1,5 +1,5 @@
 import { serve } from '$lib/server/api/operation';
-import { listPairs, createPair } from '$lib/server/api/operations';
+import { pairOperations } from '$lib/server/api/operations/pairs';
 
-export const GET = serve(listPairs);
-export const POST = serve(createPair);
+export const GET = serve(pairOperations.listPairs);
+export const POST = serve(pairOperations.createPair);

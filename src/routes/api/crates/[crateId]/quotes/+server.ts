@@ -1,5 +1,5 @@
 import { serve } from '$lib/server/api/operation';
-import { listQuotes, createQuote } from '$lib/server/api/operations';
+import { quoteOperations } from '$lib/server/api/operations/quotes';
 
-export const GET = serve(listQuotes);
-export const POST = serve(createQuote);
+export const GET = serve(quoteOperations.listQuotes);
+export const POST = serve(quoteOperations.createQuote);

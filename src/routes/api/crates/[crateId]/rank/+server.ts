@@ -1,4 +1,4 @@
 import { serve } from '$lib/server/api/operation';
-import { rankCrate } from '$lib/server/api/operations';
+import { rankOperations } from '$lib/server/api/operations/rank';
 
-export const POST = serve(rankCrate);
+export const POST = serve(rankOperations.rankCrate);

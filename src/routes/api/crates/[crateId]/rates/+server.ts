@@ -1,5 +1,5 @@
 import { serve } from '$lib/server/api/operation';
-import { listRates, createRate } from '$lib/server/api/operations';
+import { rateOperations } from '$lib/server/api/operations/rates';
 
-export const GET = serve(listRates);
-export const POST = serve(createRate);
+export const GET = serve(rateOperations.listRates);
+export const POST = serve(rateOperations.createRate);

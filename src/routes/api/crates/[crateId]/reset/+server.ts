@@ -1,4 +1,4 @@
 import { serve } from '$lib/server/api/operation';
-import { resetCrate } from '$lib/server/api/operations';
+import { crateOperations } from '$lib/server/api/operations/crates';
 
-export const POST = serve(resetCrate);
+export const POST = serve(crateOperations.resetCrate);

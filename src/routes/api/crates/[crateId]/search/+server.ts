@@ -1,4 +1,4 @@
 import { serve } from '$lib/server/api/operation';
-import { findEverything } from '$lib/server/api/operations';
+import { searchOperations } from '$lib/server/api/operations/search';
 
-export const GET = serve(findEverything);
+export const GET = serve(searchOperations.findEverything);

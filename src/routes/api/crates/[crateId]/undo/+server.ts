@@ -1,4 +1,4 @@
 import { serve } from '$lib/server/api/operation';
-import { undoChange } from '$lib/server/api/operations';
+import { undoOperations } from '$lib/server/api/operations/undo';
 
-export const POST = serve(undoChange);
+export const POST = serve(undoOperations.undoChange);

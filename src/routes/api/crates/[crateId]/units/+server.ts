@@ -1,5 +1,5 @@
 import { serve } from '$lib/server/api/operation';
-import { listUnits, createUnit } from '$lib/server/api/operations';
+import { unitOperations } from '$lib/server/api/operations/units';
 
-export const GET = serve(listUnits);
-export const POST = serve(createUnit);
+export const GET = serve(unitOperations.listUnits);
+export const POST = serve(unitOperations.createUnit);

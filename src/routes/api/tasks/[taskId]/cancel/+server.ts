@@ -1,4 +1,4 @@
 import { serve } from '$lib/server/api/operation';
-import { cancel } from '$lib/server/api/operations';
+import { taskOperations } from '$lib/server/api/operations/tasks';
 
-export const POST = serve(cancel);
+export const POST = serve(taskOperations.cancel);

@@ -1,4 +1,4 @@
 import { serve } from '$lib/server/api/operation';
-import { taskEvents } from '$lib/server/api/operations';
+import { taskOperations } from '$lib/server/api/operations/tasks';
 
-export const GET = serve(taskEvents);
+export const GET = serve(taskOperations.taskEvents);

@@ -1,5 +1,5 @@
 import { serve } from '$lib/server/api/operation';
-import { readAttachment, deleteAttachment } from '$lib/server/api/operations';
+import { attachmentOperations } from '$lib/server/api/operations/attachments';
 
-export const GET = serve(readAttachment);
-export const DELETE = serve(deleteAttachment);
+export const GET = serve(attachmentOperations.readAttachment);
+export const DELETE = serve(attachmentOperations.deleteAttachment);

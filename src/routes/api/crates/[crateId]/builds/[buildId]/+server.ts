@@ -1,6 +1,6 @@
 import { serve } from '$lib/server/api/operation';
-import { getBuild, updateBuild, deleteBuild } from '$lib/server/api/operations';
+import { buildOperations } from '$lib/server/api/operations/builds';
 
-export const GET = serve(getBuild);
-export const PUT = serve(updateBuild);
-export const DELETE = serve(deleteBuild);
+export const GET = serve(buildOperations.getBuild);
+export const PUT = serve(buildOperations.updateBuild);
+export const DELETE = serve(buildOperations.deleteBuild);

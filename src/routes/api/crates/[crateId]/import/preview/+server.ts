@@ -1,4 +1,4 @@
 import { serve } from '$lib/server/api/operation';
-import { previewImport } from '$lib/server/api/operations';
+import { importOperations } from '$lib/server/api/operations/import';
 
-export const POST = serve(previewImport);
+export const POST = serve(importOperations.previewImport);

@@ -1,5 +1,5 @@
 import { serve } from '$lib/server/api/operation';
-import { updateJob, deleteJob } from '$lib/server/api/operations';
+import { jobOperations } from '$lib/server/api/operations/jobs';
 
-export const PUT = serve(updateJob);
-export const DELETE = serve(deleteJob);
+export const PUT = serve(jobOperations.updateJob);
+export const DELETE = serve(jobOperations.deleteJob);

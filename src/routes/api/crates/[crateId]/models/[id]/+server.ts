@@ -1,6 +1,6 @@
 import { serve } from '$lib/server/api/operation';
-import { getModel, updateModel, deleteModel } from '$lib/server/api/operations';
+import { modelOperations } from '$lib/server/api/operations/models';
 
-export const GET = serve(getModel);
-export const PUT = serve(updateModel);
-export const DELETE = serve(deleteModel);
+export const GET = serve(modelOperations.getModel);
+export const PUT = serve(modelOperations.updateModel);
+export const DELETE = serve(modelOperations.deleteModel);

@@ -1,5 +1,5 @@
 import { serve } from '$lib/server/api/operation';
-import { editModels, deleteModels } from '$lib/server/api/operations';
+import { modelOperations } from '$lib/server/api/operations/models';
 
-export const PUT = serve(editModels);
-export const DELETE = serve(deleteModels);
+export const PUT = serve(modelOperations.editModels);
+export const DELETE = serve(modelOperations.deleteModels);

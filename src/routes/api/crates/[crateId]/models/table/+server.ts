@@ -1,4 +1,4 @@
 import { serve } from '$lib/server/api/operation';
-import { listModelTable } from '$lib/server/api/operations';
+import { modelOperations } from '$lib/server/api/operations/models';
 
-export const GET = serve(listModelTable);
+export const GET = serve(modelOperations.listModelTable);

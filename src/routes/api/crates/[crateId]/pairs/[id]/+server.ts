@@ -1,5 +1,5 @@
 import { serve } from '$lib/server/api/operation';
-import { updatePair, deletePair } from '$lib/server/api/operations';
+import { pairOperations } from '$lib/server/api/operations/pairs';
 
-export const PUT = serve(updatePair);
-export const DELETE = serve(deletePair);
+export const PUT = serve(pairOperations.updatePair);
+export const DELETE = serve(pairOperations.deletePair);

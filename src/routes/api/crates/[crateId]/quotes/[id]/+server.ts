@@ -1,5 +1,5 @@
 import { serve } from '$lib/server/api/operation';
-import { deleteQuote, updateQuote } from '$lib/server/api/operations';
+import { quoteOperations } from '$lib/server/api/operations/quotes';
 
-export const DELETE = serve(deleteQuote);
-export const PUT = serve(updateQuote);
+export const DELETE = serve(quoteOperations.deleteQuote);
+export const PUT = serve(quoteOperations.updateQuote);

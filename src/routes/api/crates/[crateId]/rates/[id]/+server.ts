@@ -1,4 +1,4 @@
 import { serve } from '$lib/server/api/operation';
-import { deleteRate } from '$lib/server/api/operations';
+import { rateOperations } from '$lib/server/api/operations/rates';
 
-export const DELETE = serve(deleteRate);
+export const DELETE = serve(rateOperations.deleteRate);

@@ -1,5 +1,5 @@
 import { serve } from '$lib/server/api/operation';
-import { updateUnit, deleteUnit } from '$lib/server/api/operations';
+import { unitOperations } from '$lib/server/api/operations/units';
 
-export const PUT = serve(updateUnit);
-export const DELETE = serve(deleteUnit);
+export const PUT = serve(unitOperations.updateUnit);
+export const DELETE = serve(unitOperations.deleteUnit);

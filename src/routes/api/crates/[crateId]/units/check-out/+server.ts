@@ -1,4 +1,4 @@
 import { serve } from '$lib/server/api/operation';
-import { checkOut } from '$lib/server/api/operations';
+import { unitOperations } from '$lib/server/api/operations/units';
 
-export const POST = serve(checkOut);
+export const POST = serve(unitOperations.checkOut);

@@ -1,6 +1,6 @@
 import { serve } from '$lib/server/api/operation';
-import { addUnits, editUnits, deleteUnits } from '$lib/server/api/operations';
+import { unitOperations } from '$lib/server/api/operations/units';
 
-export const POST = serve(addUnits);
-export const PUT = serve(editUnits);
-export const DELETE = serve(deleteUnits);
+export const POST = serve(unitOperations.addUnits);
+export const PUT = serve(unitOperations.editUnits);
+export const DELETE = serve(unitOperations.deleteUnits);

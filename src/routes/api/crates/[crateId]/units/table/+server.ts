@@ -1,4 +1,4 @@
 import { serve } from '$lib/server/api/operation';
-import { listUnitTable } from '$lib/server/api/operations';
+import { unitOperations } from '$lib/server/api/operations/units';
 
-export const GET = serve(listUnitTable);
+export const GET = serve(unitOperations.listUnitTable);

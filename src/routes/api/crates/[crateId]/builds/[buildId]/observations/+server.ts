@@ -1,5 +1,5 @@
 import { serve } from '$lib/server/api/operation';
-import { createObservation, listObservations } from '$lib/server/api/operations';
+import { observationOperations } from '$lib/server/api/operations/observations';
 
-export const GET = serve(listObservations);
-export const POST = serve(createObservation);
+export const GET = serve(observationOperations.listObservations);
+export const POST = serve(observationOperations.createObservation);

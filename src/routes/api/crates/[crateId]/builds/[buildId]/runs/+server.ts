@@ -1,5 +1,5 @@
 import { serve } from '$lib/server/api/operation';
-import { listRuns, createRun } from '$lib/server/api/operations';
+import { runOperations } from '$lib/server/api/operations/runs';
 
-export const GET = serve(listRuns);
-export const POST = serve(createRun);
+export const GET = serve(runOperations.listRuns);
+export const POST = serve(runOperations.createRun);

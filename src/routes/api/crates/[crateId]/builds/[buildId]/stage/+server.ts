@@ -1,4 +1,4 @@
 import { serve } from '$lib/server/api/operation';
-import { setStage } from '$lib/server/api/operations';
+import { buildOperations } from '$lib/server/api/operations/builds';
 
-export const PUT = serve(setStage);
+export const PUT = serve(buildOperations.setStage);

@@ -1,4 +1,4 @@
 import { serve } from '$lib/server/api/operation';
-import { setTarget } from '$lib/server/api/operations';
+import { modelOperations } from '$lib/server/api/operations/models';
 
-export const PUT = serve(setTarget);
+export const PUT = serve(modelOperations.setTarget);

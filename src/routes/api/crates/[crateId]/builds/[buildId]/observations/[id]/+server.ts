@@ -1,4 +1,4 @@
 import { serve } from '$lib/server/api/operation';
-import { deleteObservation } from '$lib/server/api/operations';
+import { observationOperations } from '$lib/server/api/operations/observations';
 
-export const DELETE = serve(deleteObservation);
+export const DELETE = serve(observationOperations.deleteObservation);

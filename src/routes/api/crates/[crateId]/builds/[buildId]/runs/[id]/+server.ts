@@ -1,4 +1,4 @@
 import { serve } from '$lib/server/api/operation';
-import { deleteRun } from '$lib/server/api/operations';
+import { runOperations } from '$lib/server/api/operations/runs';
 
-export const DELETE = serve(deleteRun);
+export const DELETE = serve(runOperations.deleteRun);

@@ -1,0 +1,30 @@
+import { operation } from '../operation';
+import { CRATE, inCrate, here } from './common';
+import { z } from 'zod';
+import { FILES } from '#core/tables/kinds-of-table';
+import { KINDS } from '#core/parts/kinds';
+import { download } from '../download';
+import { exportFile } from '../../transfer/export';
+
+/** The operations at `…/export`, by their names in the OpenAPI document. */
+export const exportOperations = {
+  exportTable: operation({
+    method: 'get',
+    path: `${CRATE}/export`,
+    summary: 'Parts of a kind, units or quotes as CSV or JSON.',
+    params: inCrate,
+    query: z.object({
+      what: z.enum(FILES),
+      kind: z.enum(KINDS).optional(),
+      format: z.enum(['csv', 'json']).default('csv')
+    }),
+    produces: 'text/csv',
+    response: z.unknown(),
+    handle: async ({ db, params, query }) => {
+      const crate = await here(db, params.crateId);
+      const type = query.format === 'csv' ? 'text/csv; charset=utf-8' : 'application/json';
+      const what = query.what === 'models' ? `${query.kind ?? 'drive'}s` : query.what;
+      return download(await exportFile(db, { ...params, ...query }), type, `${crate.slug}-${what}.${query.format}`);
+    }
+  })
+};

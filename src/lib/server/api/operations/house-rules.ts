@@ -1,0 +1,42 @@
+import { operation } from '../operation';
+import { CRATE, inCrate, version, changed } from './common';
+import { z } from 'zod';
+import * as crates from '../../repositories/crates';
+import { SCHOOL_IDS, SCHOOLS, type SchoolId } from '#core/house-rules/house-rules';
+
+const sides = z.strictObject(
+  Object.fromEntries(
+    SCHOOL_IDS.map((school) => [
+      school,
+      z
+        .enum(Object.keys(SCHOOLS[school].choices) as [string, ...string[]])
+        .nullable()
+        .optional()
+        .describe(`${SCHOOLS[school].question}; by default ${SCHOOLS[school].standard}`)
+    ])
+  ) as Record<SchoolId, z.ZodOptional<z.ZodNullable<z.ZodEnum>>>
+);
+
+/** The operations at `…/house-rules`, by their names in the OpenAPI document. */
+export const houseRuleOperations = {
+  chooseHouseRules: operation({
+    method: 'put',
+    path: `${CRATE}/house-rules`,
+    summary:
+      'Choose sides where practice differs; null goes back to the default. Schools that are not named stay as they are.',
+    params: inCrate,
+    body: z.strictObject({
+      version,
+      rules: sides.refine((rules) => Object.keys(rules).length > 0, 'must name at least one school')
+    }),
+    response: changed,
+    handle: ({ db, params, body, by, at }) =>
+      crates.chooseRules(db, {
+        id: params.crateId,
+        version: body.version,
+        rules: body.rules as Parameters<typeof crates.chooseRules>[1]['rules'],
+        by,
+        at
+      })
+  })
+};

@@ -1,0 +1,53 @@
+import * as quotes from '../../repositories/quotes';
+import { operation } from '../operation';
+import { CRATE, inCrate, changed, inCrateWithId, version, versioned } from './common';
+import { z } from 'zod';
+import { id } from '#core/parts/form/field';
+import { quoteSchema } from '#core/parts/quote';
+
+const storedQuote = z.strictObject({ id: z.string(), version: z.number(), quote: quoteSchema });
+
+/** The operations at `…/quotes`, by their names in the OpenAPI document. */
+export const quoteOperations = {
+  listQuotes: operation({
+    method: 'get',
+    path: `${CRATE}/quotes`,
+    summary: 'Quotes, newest first.',
+    params: inCrate,
+    query: z.object({ partId: id().optional() }),
+    response: z.array(storedQuote),
+    handle: ({ db, params, query }) =>
+      quotes.listQuotes(db, { ...params, ...(query.partId ? { partIds: [query.partId] } : {}) })
+  }),
+
+  createQuote: operation({
+    method: 'post',
+    path: `${CRATE}/quotes`,
+    summary: 'Note a quote for a part.',
+    params: inCrate,
+    body: quoteSchema,
+    response: changed,
+    status: 201,
+    handle: ({ db, params, body, by, at }) => quotes.createQuote(db, { ...params, quote: body, by, at })
+  }),
+
+  updateQuote: operation({
+    method: 'put',
+    path: `${CRATE}/quotes/{id}`,
+    summary: 'Replace a quote.',
+    params: inCrateWithId,
+    body: z.strictObject({ version, quote: quoteSchema }),
+    response: changed,
+    handle: ({ db, params, body, by, at }) => quotes.updateQuote(db, { ...params, ...body, by, at })
+  }),
+
+  deleteQuote: operation({
+    method: 'delete',
+    path: `${CRATE}/quotes/{id}`,
+    summary: 'Delete a quote.',
+    params: inCrateWithId,
+    body: versioned,
+    response: changed,
+    handle: ({ db, params, body, by, at }) => quotes.deleteQuote(db, { ...params, ...body, by, at })
+  })
+};
