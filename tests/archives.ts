@@ -7,7 +7,7 @@ import { createHash } from 'node:crypto';
 import { checkBackup, makeBackupFile, restoreBackup } from '../src/lib/server/repositories/archive/backup';
 import { checkBundle, openBundle } from '../src/lib/server/repositories/archive/bundle';
 import { bundlePieces, bundleStream } from '../src/lib/server/repositories/archive/bundle-write';
-import { unwatched } from '../src/lib/server/work/work';
+import { noControl } from '../src/lib/server/work/work';
 
 const folder = mkdtempSync(join(tmpdir(), 'ash-crate-archives-'));
 let made = 0;
@@ -34,7 +34,7 @@ export async function packedBundleOf(db: Knex, crateId: string, at: string): Pro
 }
 export async function openFrom(db: Knex, content: string | Buffer | object, at: string) {
   const path = fileOf(typeof content === 'string' || Buffer.isBuffer(content) ? content : JSON.stringify(content));
-  return openBundle(db, { path, checked: await checkBundle(path), at }, unwatched);
+  return openBundle(db, { path, checked: await checkBundle(path), at }, noControl);
 }
 
 /** Everything in a database, as the file of a backup. */
@@ -46,7 +46,7 @@ export async function backupOf(db: Knex, at: string): Promise<Buffer> {
 export async function restoreFrom(db: Knex, content: Buffer, at: string) {
   const path = fileOf(content);
   const safetyCopy = join(folder, `safety-${++made}`);
-  const done = await restoreBackup(db, { path, checked: await checkBackup(path), safetyCopy, at }, unwatched);
+  const done = await restoreBackup(db, { path, checked: await checkBackup(path), safetyCopy, at }, noControl);
   return { ...done, safetyCopy: readFileSync(safetyCopy) };
 }
 

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { z } from 'zod';
 import { fileFields, FILES } from '../core/tables/kinds-of-table';
-import { columnsOf, headingUnit, matchColumns, rowOf, withHeadingUnit } from '../core/tables/table';
+import { columnsOf, headingUnit, matchColumns, readRow, withHeadingUnit } from '../core/tables/table';
 import { formFields } from '../core/parts/form/form-fields';
 import { readDraft, type Field } from '../core/parts/form/form';
 import { text } from '../core/parts/form/field';
@@ -85,7 +85,7 @@ const TAKERS: Record<string, (odd: string) => unknown> = {
     // one of each sort of field; a row in which all sixty are so long is refused as a whole
     for (const file of [drive, ...FILES.map((what) => fileFields(what))]) {
       const some = columnsOf(file).filter((_, i) => i % 5 === 0);
-      rowOf(file, Object.fromEntries(some.map(({ path }) => [path, odd])));
+      readRow(file, Object.fromEntries(some.map(({ path }) => [path, odd])));
     }
   },
   'a file as a whole': (odd) => swallow(() => fromCsv(odd))(),

@@ -13,21 +13,21 @@ export type Claim = Span & { path: string; value: unknown; sure: boolean };
 export type Found = { path: string; value: unknown; words: string[]; spans: Span[]; sure: boolean };
 
 /** A field on which the text is open or at odds with itself: it is asked, never guessed. */
-export type Question = {
+export type OpenQuestion = {
   path: string;
   why: string;
   options: { value: unknown; words: string }[];
   spans: Span[];
 };
 
-export type Reading = {
+export type BoxReading = {
   kind: Kind;
   /** False where the text could be of another kind too. */
   kindSure: boolean;
   name: string;
   found: Found[];
-  questions: Question[];
+  questions: OpenQuestion[];
 };
 
 /** What one kind's extractor gives: claims to be settled, and questions that are already clear. */
-export type Gathered = { claims: Claim[]; questions: Question[] };
+export type Gathered = { claims: Claim[]; questions: OpenQuestion[] };

@@ -1,4 +1,4 @@
-import { gather, is, measured, says, together, type Pattern } from './pattern.ts';
+import { claimsIn, meaning, measured, meansWhenSaid, allClaims, type Pattern } from './pattern.ts';
 import { sequentialRates } from './rates.ts';
 import type { Claim, Gathered } from './claims.ts';
 import { believable, clausesOf, NUMBER, NUMBER_WORD, numbersIn } from './text.ts';
@@ -23,19 +23,19 @@ const WARRANTY: Pattern[] = [
   {
     path: 'warrantyYears',
     match: new RegExp(String.raw`${SPAN}\b[^.,;\n\d]{0,30}\b(?:warranty|guarantee|garantie)`, 'gi'),
-    mean: (m) => is(yearsOf(m[1]!, m[2]!))
+    mean: (m) => meaning(yearsOf(m[1]!, m[2]!))
   },
   {
     path: 'warrantyYears',
     match: new RegExp(String.raw`(?:warranty|guarantee|garantie)[^.,;\n\d]{0,40}?\b${SPAN}\b`, 'gi'),
-    mean: (m) => is(yearsOf(m[1]!, m[2]!))
+    mean: (m) => meaning(yearsOf(m[1]!, m[2]!))
   },
-  { path: 'warrantyYears', match: /warranty \(years\)\W{1,6}(\d{1,2})\b/gi, mean: (m) => is(Number(m[1])) }
+  { path: 'warrantyYears', match: /warranty \(years\)\W{1,6}(\d{1,2})\b/gi, mean: (m) => meaning(Number(m[1])) }
 ];
 
 const GENERATION = [2, 3, 4, 5];
 const pcieGeneration = (digit: string | undefined) =>
-  is(GENERATION.includes(Number(digit)) ? Number(digit) : undefined);
+  meaning(GENERATION.includes(Number(digit)) ? Number(digit) : undefined);
 const PCIE: Pattern[] = [
   {
     path: 'pcie.generation',
@@ -52,19 +52,19 @@ const PCIE: Pattern[] = [
   {
     path: 'pcie.lanes',
     match: /\b(?:pci(?:e|[- ]?express)|gen)[^,;\n]{0,16}?x ?([124])(?!\d| ?\d* ?(?:gb|mm|pcs))/gi,
-    mean: (m) => is(Number(m[1]))
+    mean: (m) => meaning(Number(m[1]))
   },
-  { path: 'pcie.lanes', match: /\b([124])[- ]lanes?\b/gi, mean: (m) => is(Number(m[1])) }
+  { path: 'pcie.lanes', match: /\b([124])[- ]lanes?\b/gi, mean: (m) => meaning(Number(m[1])) }
 ];
 
 const FLASH: Pattern[] = [
-  says('flash.cell', /\b(?:qlc|4[- ]bit)\b/gi, 'qlc'),
-  says('flash.cell', /\b(?:tlc|3[- ]bit(?: mlc)?)\b/gi, 'tlc'),
-  says('flash.cell', /(?<!3[- ]bit )\bmlc\b/gi, 'mlc'),
-  says('flash.cell', /(?<!p)\bslc\b(?!\)?[- ]?(?:cache|mode|write|buffer))/gi, 'slc'),
-  says('flash.dram', /\b(?:dram-?less|hmb|host memory buffer)\b/gi, false),
-  says('flash.dram', /\bdram[^,;\n]{0,12}?(?:\bnone\b|\bno\b)/gi, false),
-  says('flash.dram', /\b(?:lp)?ddr[345]\w*|\bdram\b(?! ?-?less|[^,;\n]{0,12}(?:none|\bno\b)|-free)/gi, true, {
+  meansWhenSaid('flash.cell', /\b(?:qlc|4[- ]bit)\b/gi, 'qlc'),
+  meansWhenSaid('flash.cell', /\b(?:tlc|3[- ]bit(?: mlc)?)\b/gi, 'tlc'),
+  meansWhenSaid('flash.cell', /(?<!3[- ]bit )\bmlc\b/gi, 'mlc'),
+  meansWhenSaid('flash.cell', /(?<!p)\bslc\b(?!\)?[- ]?(?:cache|mode|write|buffer))/gi, 'slc'),
+  meansWhenSaid('flash.dram', /\b(?:dram-?less|hmb|host memory buffer)\b/gi, false),
+  meansWhenSaid('flash.dram', /\bdram[^,;\n]{0,12}?(?:\bnone\b|\bno\b)/gi, false),
+  meansWhenSaid('flash.dram', /\b(?:lp)?ddr[345]\w*|\bdram\b(?! ?-?less|[^,;\n]{0,12}(?:none|\bno\b)|-free)/gi, true, {
     denies: false
   }),
   measured(
@@ -75,8 +75,16 @@ const FLASH: Pattern[] = [
     [1, 5000]
   ),
   measured('flash.cacheGB', '', { GB: 1 }, String.raw`(?= (?:of )?(?:dynamic |p?slc )+(?:write )?cache)`, [1, 5000]),
-  says('flash.cacheKind', /\bdynamic(?:ally)?\b(?=[^;\n]{0,30}cache)|(?<=cache[^;\n]{0,40})\bdynamic/gi, 'dynamic'),
-  says('flash.cacheKind', /\bfixed\b(?=[^;\n]{0,20}cache)|(?<=cache[^;\n]{0,40})\b(?:fixed|static)\b/gi, 'fixed')
+  meansWhenSaid(
+    'flash.cacheKind',
+    /\bdynamic(?:ally)?\b(?=[^;\n]{0,30}cache)|(?<=cache[^;\n]{0,40})\bdynamic/gi,
+    'dynamic'
+  ),
+  meansWhenSaid(
+    'flash.cacheKind',
+    /\bfixed\b(?=[^;\n]{0,20}cache)|(?<=cache[^;\n]{0,40})\b(?:fixed|static)\b/gi,
+    'fixed'
+  )
 ];
 
 const ENDURANCE: Pattern[] = [
@@ -97,23 +105,23 @@ const ENDURANCE: Pattern[] = [
 ];
 
 const SIZE: Pattern[] = [
-  { path: 'm2LengthMm', match: new RegExp(LENGTH, 'g'), mean: (m) => is(Number(m[1])) },
-  says('sides', /\bsingle[- ]?sided\b/gi, 'single', { denies: 'double' }),
-  says('sides', /\b(?:double|dual)[- ]?sided\b(?!\W{1,3}no\b)/gi, 'double', { denies: 'single' }),
-  says('sides', /\b(?:double|dual)[- ]?sided\W{1,3}no\b/gi, 'single'),
+  { path: 'm2LengthMm', match: new RegExp(LENGTH, 'g'), mean: (m) => meaning(Number(m[1])) },
+  meansWhenSaid('sides', /\bsingle[- ]?sided\b/gi, 'single', { denies: 'double' }),
+  meansWhenSaid('sides', /\b(?:double|dual)[- ]?sided\b(?!\W{1,3}no\b)/gi, 'double', { denies: 'single' }),
+  meansWhenSaid('sides', /\b(?:double|dual)[- ]?sided\W{1,3}no\b/gi, 'single'),
   {
     path: 'sides',
     match: /\b22\d{2,3}-([SD])\d\b/gi,
-    mean: (m) => is(m[1]!.toUpperCase() === 'S' ? 'single' : 'double')
+    mean: (m) => meaning(m[1]!.toUpperCase() === 'S' ? 'single' : 'double')
   },
   {
     path: 'm2Key',
     match: /\b22\d{2,3}-[SD]\d-(B-M|B\+M|M|B)\b/gi,
-    mean: (m) => is(m[1]!.toUpperCase().replace('-', '+'))
+    mean: (m) => meaning(m[1]!.toUpperCase().replace('-', '+'))
   },
-  says('m2Key', /\b(?:b ?[+&/] ?m|m ?[+&/] ?b)\b/gi, 'B+M'),
-  says('m2Key', /(?<![+&/] ?)\bm[- ]key(?:ed)?\b|\bkey:? m\b(?! ?[+&/])/gi, 'M'),
-  says('m2Key', /(?<![+&/] ?)\bb[- ]key(?:ed)?\b|\bkey:? b\b(?! ?[+&/])/gi, 'B'),
+  meansWhenSaid('m2Key', /\b(?:b ?[+&/] ?m|m ?[+&/] ?b)\b/gi, 'B+M'),
+  meansWhenSaid('m2Key', /(?<![+&/] ?)\bm[- ]key(?:ed)?\b|\bkey:? m\b(?! ?[+&/])/gi, 'M'),
+  meansWhenSaid('m2Key', /(?<![+&/] ?)\bb[- ]key(?:ed)?\b|\bkey:? b\b(?! ?[+&/])/gi, 'B'),
   measured(
     'thicknessMm',
     String.raw`(?<!heat ?sink )\b(?:height|thickness|thick|z-height)\b[^,;\n\d]{0,40}?`,
@@ -126,8 +134,8 @@ const SIZE: Pattern[] = [
   measured('thicknessMm', '(?:^|[,/] ?)', { mm: 1 }, String.raw`(?= ?(?:thick|thin|high|height|$|,))`, [4, 16]),
   measured('heatsinkMm', String.raw`heat ?sink[^,;\n\d]{0,40}?`, { mm: 1 }, '', [0.3, 60]),
   measured('heatsinkMm', '', { mm: 1 }, '(?= heat ?sink)', [0.3, 60]),
-  says('label', /\bmetal(?:l?ised|lic)? label|copper label|graphene label/gi, 'metal'),
-  says('label', /\bpaper label/gi, 'paper')
+  meansWhenSaid('label', /\bmetal(?:l?ised|lic)? label|copper label|graphene label/gi, 'metal'),
+  meansWhenSaid('label', /\bpaper label/gi, 'paper')
 ];
 
 const POWER = (text: string): Gathered => {
@@ -162,8 +170,8 @@ function splitAt(text: string, offset: number, at: RegExp): { text: string; star
 
 const DISK: Pattern[] = [
   measured('disk.rpm', '', { rpm: 1, 'r/min': 1, '/min': 1 }, '', [4000, 15_000]),
-  says('disk.recording', /\b(?:smr|shingled)\b/gi, 'smr'),
-  says('disk.recording', /\b(?:cmr|pmr|conventional(?:ly)?(?: magnetic)?(?: recording)?)\b/gi, 'cmr'),
+  meansWhenSaid('disk.recording', /\b(?:smr|shingled)\b/gi, 'smr'),
+  meansWhenSaid('disk.recording', /\b(?:cmr|pmr|conventional(?:ly)?(?: magnetic)?(?: recording)?)\b/gi, 'cmr'),
   measured(
     'disk.outerMBps',
     String.raw`\b(?:transfer rate|data rate|sustained|throughput|read|up to|at most|maximum)\b[^;.\n\d]{0,40}?`,
@@ -201,30 +209,34 @@ export function capacities(text: string, path = 'capacityTB'): Gathered {
 
 /** Reads the data sheet of a bare drive. */
 export function readDrive(text: string): Gathered {
-  const media = gather(text, [
-    says('media', /\bnvme\b/gi, 'nvme'),
-    says('media', /\bsata[^.\n]{0,24}?\b(?:ssd|solid state)|(?:ssd|solid state)[^.\n]{0,24}?\bsata\b/gi, 'sata-ssd'),
-    says('media', /\b(?:hdd|hard (?:disk|drive)s?(?: drive)?)\b/gi, 'hdd'),
-    says('media', /\bpcie?\b(?=[^\n]{0,20}\b(?:ssd|gen))/gi, 'nvme', { sure: false }),
-    says('media', /\brpm\b/gi, 'hdd', { sure: false }),
-    says('media', /\bssd\b/gi, /\bsata\b/i.test(text) ? 'sata-ssd' : 'nvme', { sure: false }),
-    says('formFactor', /\bm\.2\b/gi, 'm2'),
-    says('formFactor', new RegExp(LENGTH, 'g'), 'm2'),
-    says('formFactor', /(?<![\d.])2[.,]5 ?-?(?:inch|in\b|"|''|zoll)/gi, '2.5in'),
-    says('formFactor', /(?<![\d.])3[.,]5 ?-?(?:inch|in\b|"|''|zoll)/gi, '3.5in'),
-    says('sataGbps', /\bsata(?: ?(?:iii|3\.\d)\b|[^,;\n\d]{0,40}6(?:\.0)? ?gb)/gi, 6),
-    ...(/\bsata\b/i.test(text) ? [says('sataGbps', /(?<![\d.])6(?:\.0)? ?gb(?:it)?(?:\/s|ps)/gi, 6)] : []),
-    says('sataGbps', /\bsata(?: ?ii\b|[^,;\n\d]{0,40}3(?:\.0)? ?gb)/gi, 3)
+  const media = claimsIn(text, [
+    meansWhenSaid('media', /\bnvme\b/gi, 'nvme'),
+    meansWhenSaid(
+      'media',
+      /\bsata[^.\n]{0,24}?\b(?:ssd|solid state)|(?:ssd|solid state)[^.\n]{0,24}?\bsata\b/gi,
+      'sata-ssd'
+    ),
+    meansWhenSaid('media', /\b(?:hdd|hard (?:disk|drive)s?(?: drive)?)\b/gi, 'hdd'),
+    meansWhenSaid('media', /\bpcie?\b(?=[^\n]{0,20}\b(?:ssd|gen))/gi, 'nvme', { sure: false }),
+    meansWhenSaid('media', /\brpm\b/gi, 'hdd', { sure: false }),
+    meansWhenSaid('media', /\bssd\b/gi, /\bsata\b/i.test(text) ? 'sata-ssd' : 'nvme', { sure: false }),
+    meansWhenSaid('formFactor', /\bm\.2\b/gi, 'm2'),
+    meansWhenSaid('formFactor', new RegExp(LENGTH, 'g'), 'm2'),
+    meansWhenSaid('formFactor', /(?<![\d.])2[.,]5 ?-?(?:inch|in\b|"|''|zoll)/gi, '2.5in'),
+    meansWhenSaid('formFactor', /(?<![\d.])3[.,]5 ?-?(?:inch|in\b|"|''|zoll)/gi, '3.5in'),
+    meansWhenSaid('sataGbps', /\bsata(?: ?(?:iii|3\.\d)\b|[^,;\n\d]{0,40}6(?:\.0)? ?gb)/gi, 6),
+    ...(/\bsata\b/i.test(text) ? [meansWhenSaid('sataGbps', /(?<![\d.])6(?:\.0)? ?gb(?:it)?(?:\/s|ps)/gi, 6)] : []),
+    meansWhenSaid('sataGbps', /\bsata(?: ?ii\b|[^,;\n\d]{0,40}3(?:\.0)? ?gb)/gi, 3)
   ]);
   const isDisk = media.claims.some((claim) => claim.path === 'media' && claim.value === 'hdd' && claim.sure);
-  const found = together(
+  const found = allClaims(
     media,
     capacities(text),
-    gather(text, [...WARRANTY, ...SIZE]),
+    claimsIn(text, [...WARRANTY, ...SIZE]),
     POWER(text),
     isDisk
-      ? gather(text, DISK)
-      : together(sequentialRates(clausesOf(text)), gather(text, [...PCIE, ...FLASH, ...ENDURANCE]))
+      ? claimsIn(text, DISK)
+      : allClaims(sequentialRates(clausesOf(text)), claimsIn(text, [...PCIE, ...FLASH, ...ENDURANCE]))
   );
   return isDisk ? { ...found, claims: found.claims.filter((claim) => claim.path !== 'media' || claim.sure) } : found;
 }

@@ -1,6 +1,6 @@
 import { M2_KEYS, M2_LENGTHS } from '../parts/drive.ts';
 import { linksIn, modesFrom } from './links.ts';
-import { gather, is, listOf, measured, says, together, type Pattern } from './pattern.ts';
+import { claimsIn, meaning, listOf, measured, meansWhenSaid, allClaims, type Pattern } from './pattern.ts';
 import type { Claim, Gathered, Span } from './claims.ts';
 import { believable, blank, clausesOf, NUMBER, type Clause } from './text.ts';
 
@@ -41,34 +41,44 @@ export function metres(printed: string, unit: string): number | undefined {
 }
 
 const CASE: Pattern[] = [
-  says('formFactor', /\bm\.?2\b|\bngff\b|(?<!\d)22(?:30|42|60|80|110)(?!\d)/gi, 'm2'),
-  says('formFactor', /\bnvme\b/gi, 'm2', { sure: false }),
-  says('formFactor', /(?<![\d.])2[.,]5 ?-?(?:inch|in\b|"|''|zoll)/gi, '2.5in'),
-  says('formFactor', /(?<![\d.])3[.,]5 ?-?(?:inch|in\b|"|''|zoll)/gi, '3.5in'),
-  says('uas', /\buasp?\b/gi, true, { denies: false }),
-  says('trim', /\btrim\b/gi, true, { denies: false }),
-  says('cooling.kind', /\b(?:fan-?less|passive(?:ly)?|no fan)\b/gi, 'passive'),
-  says('cooling.kind', /\bfan\b(?! ?-?less)/gi, 'fan', { denies: 'passive' }),
-  says('cooling.material', /\balumini?um\b|\balu\b/gi, 'aluminium'),
-  says('cooling.material', /\b(?:plastic|abs|polycarbonate)\b/gi, 'plastic'),
-  says('retention', /\b(?:tool-? ?(?:free|less)|no tools?(?: needed| required)?|screw-?less)\b/gi, 'tool-less'),
-  says(
+  meansWhenSaid('formFactor', /\bm\.?2\b|\bngff\b|(?<!\d)22(?:30|42|60|80|110)(?!\d)/gi, 'm2'),
+  meansWhenSaid('formFactor', /\bnvme\b/gi, 'm2', { sure: false }),
+  meansWhenSaid('formFactor', /(?<![\d.])2[.,]5 ?-?(?:inch|in\b|"|''|zoll)/gi, '2.5in'),
+  meansWhenSaid('formFactor', /(?<![\d.])3[.,]5 ?-?(?:inch|in\b|"|''|zoll)/gi, '3.5in'),
+  meansWhenSaid('uas', /\buasp?\b/gi, true, { denies: false }),
+  meansWhenSaid('trim', /\btrim\b/gi, true, { denies: false }),
+  meansWhenSaid('cooling.kind', /\b(?:fan-?less|passive(?:ly)?|no fan)\b/gi, 'passive'),
+  meansWhenSaid('cooling.kind', /\bfan\b(?! ?-?less)/gi, 'fan', { denies: 'passive' }),
+  meansWhenSaid('cooling.material', /\balumini?um\b|\balu\b/gi, 'aluminium'),
+  meansWhenSaid('cooling.material', /\b(?:plastic|abs|polycarbonate)\b/gi, 'plastic'),
+  meansWhenSaid(
+    'retention',
+    /\b(?:tool-? ?(?:free|less)|no tools?(?: needed| required)?|screw-?less)\b/gi,
+    'tool-less'
+  ),
+  meansWhenSaid(
     'retention',
     /\bscrew(?:s|ed)? (?:fixing|fixed|mount(?:ing)?|down)|fixed (?:with|by) (?:a |one )?screws?/gi,
     'screw'
   ),
-  says('retention', /\b(?:tray|slide-in)\b/gi, 'tray', { sure: false }),
-  says('captiveCable', /\b(?:captive|fixed|attached|built-in|integrated) (?:usb(?:-c)? |thunderbolt )?cable/gi, true),
-  says('externalSupply', /\b(?:mains adapter|(?:power|ac|dc)[- ](?:adapter|supply|brick)|12 ?v\b)/gi, true, {
+  meansWhenSaid('retention', /\b(?:tray|slide-in)\b/gi, 'tray', { sure: false }),
+  meansWhenSaid(
+    'captiveCable',
+    /\b(?:captive|fixed|attached|built-in|integrated) (?:usb(?:-c)? |thunderbolt )?cable/gi,
+    true
+  ),
+  meansWhenSaid('externalSupply', /\b(?:mains adapter|(?:power|ac|dc)[- ](?:adapter|supply|brick)|12 ?v\b)/gi, true, {
     denies: false
   }),
-  says('externalSupply', /\bbus[- ]powered/gi, false),
-  says('takesDoubleSided', /\b(?:double|dual)[- ]sided\b(?! ?(?:tape|adhesive|pad))/gi, true, { denies: false }),
+  meansWhenSaid('externalSupply', /\bbus[- ]powered/gi, false),
+  meansWhenSaid('takesDoubleSided', /\b(?:double|dual)[- ]sided\b(?! ?(?:tape|adhesive|pad))/gi, true, {
+    denies: false
+  }),
   {
     path: 'bridge',
     match:
       /\b(?:bridge(?: ?(?:chip|board|controller))?|chip(?:set)?|(?:usb )?controller)\b ?[:=]\s{0,3}([^\n,;(]{2,60})/gi,
-    mean: (m) => is(m[1]!.trim())
+    mean: (m) => meaning(m[1]!.trim())
   },
   measured(
     'maxCapacityTB',
@@ -78,17 +88,17 @@ const CASE: Pattern[] = [
     [0.1, 100]
   ),
   measured('weightG', '', { g: 1, gr: 1, gram: 1, grams: 1, kg: 1000 }, '', [10, 8000]),
-  says('downstreamSataGbps', /\bsata(?: ?(?:iii)\b|[^,;\n\d]{0,40}6(?:\.0)? ?gb)/gi, 6),
-  says('downstreamSataGbps', /\bsata(?: ?ii\b|[^,;\n\d]{0,40}3(?:\.0)? ?gb)/gi, 3),
+  meansWhenSaid('downstreamSataGbps', /\bsata(?: ?(?:iii)\b|[^,;\n\d]{0,40}6(?:\.0)? ?gb)/gi, 6),
+  meansWhenSaid('downstreamSataGbps', /\bsata(?: ?ii\b|[^,;\n\d]{0,40}3(?:\.0)? ?gb)/gi, 3),
   {
     path: 'downstreamPcie.generation',
     match: /\bpci(?:e|[- ]express) ?(?:gen\.? ?)?([2-5])(?:\.0)?/gi,
-    mean: (m) => is(Number(m[1]))
+    mean: (m) => meaning(Number(m[1]))
   },
   {
     path: 'downstreamPcie.lanes',
     match: /\bpci(?:e|[- ]express)[^,;\n]{0,12}?x ?([124])(?!\d)/gi,
-    mean: (m) => is(Number(m[1]))
+    mean: (m) => meaning(Number(m[1]))
   },
   measured('clearanceTopMm', String.raw`\b(?:clearance|room) (?:above|over)[^,;\n\d]{0,20}?`, { mm: 1 }, '', [0.2, 40])
 ];
@@ -253,11 +263,11 @@ export function readEnclosure(text: string): Gathered {
       }))
     )
   );
-  return together(
+  return allClaims(
     { claims, questions: [] },
     modesFrom(bare, links, 'modes'),
     protocolsOf(bare),
-    gather(blank(bare, links.spans), CASE),
+    claimsIn(blank(bare, links.spans), CASE),
     thickest(bare),
     listOf(
       bare,

@@ -1,5 +1,5 @@
 import { readSpecification } from './read.ts';
-import type { Reading } from './claims.ts';
+import type { BoxReading } from './claims.ts';
 
 /** What a careful person reads in a text; see `judge`. */
 export type Expected = {
@@ -8,7 +8,7 @@ export type Expected = {
   stated: Record<string, unknown>;
   asked?: Record<string, unknown[]>;
 };
-export type Verdict = {
+export type ReadingScore = {
   stated: number;
   right: number;
   /** Fields read wrongly or out of nothing, with whether they were marked sure. */
@@ -39,9 +39,9 @@ export function covers(got: unknown, wanted: unknown, ordered = false): boolean 
  * text leaves open is right when it was asked with the person's answers among those offered. Everything else that was read
  * with certainty, although the text does not state it, is wrong.
  */
-export function judge(expected: Expected, reading: Reading = readSpecification(expected.text)): Verdict {
+export function judge(expected: Expected, reading: BoxReading = readSpecification(expected.text)): ReadingScore {
   const asked = expected.asked ?? {};
-  const verdict: Verdict = {
+  const verdict: ReadingScore = {
     stated: 1 + Object.keys(expected.stated).length + Object.keys(asked).length,
     right: 0,
     wrong: []

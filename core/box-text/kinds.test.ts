@@ -2,9 +2,9 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Kind } from '../parts/kinds';
 import { covers, judge } from './judge';
-import { gather, measured, says } from './pattern';
+import { claimsIn, measured, meansWhenSaid } from './pattern';
 import { readSpecification } from './read';
-import { settle } from './settle';
+import { settleClaims } from './settle';
 import { blank, denied, normalise } from './text';
 
 /** What was read, path by path; what is asked instead has a question mark. */
@@ -56,7 +56,7 @@ describe('settling claims', () => {
   const text = 'one two three';
   const claim = (value: unknown, start: number, end: number, sure = true) => ({ path: 'x', value, start, end, sure });
   it('what agrees is found, with all its words', () => {
-    expect(settle(text, [claim(1, 0, 3), claim(1, 4, 7)], []).found).toEqual([
+    expect(settleClaims(text, [claim(1, 0, 3), claim(1, 4, 7)], []).found).toEqual([
       {
         path: 'x',
         value: 1,
@@ -70,7 +70,7 @@ describe('settling claims', () => {
     ]);
   });
   it('two sure ones that differ are asked, each with its own words', () => {
-    const { found, questions } = settle(text, [claim(1, 0, 3), claim(2, 4, 7)], []);
+    const { found, questions } = settleClaims(text, [claim(1, 0, 3), claim(2, 4, 7)], []);
     expect(found).toEqual([]);
     expect(questions[0]!.options).toEqual([
       { value: 1, words: 'one' },
@@ -78,12 +78,12 @@ describe('settling claims', () => {
     ]);
   });
   it('a sure one outweighs likely ones', () => {
-    const { found } = settle(text, [claim(1, 0, 3, false), claim(2, 4, 7), claim(3, 8, 13, false)], []);
+    const { found } = settleClaims(text, [claim(1, 0, 3, false), claim(2, 4, 7), claim(3, 8, 13, false)], []);
     expect(found).toMatchObject([{ value: 2, sure: true }]);
   });
   it('what is asked already is not found as well', () => {
     const question = { path: 'x', why: 'w', options: [], spans: [] };
-    expect(settle(text, [claim(1, 0, 3)], [question])).toEqual({ found: [], questions: [question] });
+    expect(settleClaims(text, [claim(1, 0, 3)], [question])).toEqual({ found: [], questions: [question] });
   });
 });
 
@@ -97,18 +97,18 @@ describe('patterns', () => {
     ['x80 mm', undefined], // a model's name
     ['80 mmHg', undefined]
   ])('%s is %s', (text, value) => {
-    expect(gather(text, [length]).claims[0]?.value).toBe(value);
+    expect(claimsIn(text, [length]).claims[0]?.value).toBe(value);
   });
   it('a number that can be read in two ways is asked about', () => {
     // 1,200 may be 1200 or 1.2; both lie between 1 and 5000
     const wide = measured('m', '', { mm: 1 }, '', [1, 5000]);
-    expect(gather('1,200 mm', [wide]).questions[0]?.options.map((o) => o.value)).toEqual([1200, 1.2]);
+    expect(claimsIn('1,200 mm', [wide]).questions[0]?.options.map((o) => o.value)).toEqual([1200, 1.2]);
   });
   it('a denial turns a word round, or takes it away', () => {
-    const trim = says('trim', /\btrim\b/gi, true, { denies: false });
-    expect(gather('supports trim', [trim]).claims[0]?.value).toBe(true);
-    expect(gather('no trim', [trim]).claims[0]?.value).toBe(false);
-    expect(gather('no trim', [says('trim', /\btrim\b/gi, true)]).claims).toEqual([]);
+    const trim = meansWhenSaid('trim', /\btrim\b/gi, true, { denies: false });
+    expect(claimsIn('supports trim', [trim]).claims[0]?.value).toBe(true);
+    expect(claimsIn('no trim', [trim]).claims[0]?.value).toBe(false);
+    expect(claimsIn('no trim', [meansWhenSaid('trim', /\btrim\b/gi, true)]).claims).toEqual([]);
   });
   it.each([
     ['no TRIM', 3, true],

@@ -1,5 +1,5 @@
 import { LINK_MODES, type LinkMode } from '../facts/link-modes.ts';
-import type { Claim, Gathered, Question, Span } from './claims.ts';
+import type { Claim, Gathered, OpenQuestion, Span } from './claims.ts';
 import { numbersIn } from './text.ts';
 
 /**
@@ -44,7 +44,7 @@ const LINE_RATES: Record<number, LinkMode[]> = {
 
 type Named = Span & { modes: LinkMode[]; compatible: boolean };
 type Rated = Span & { gbps: number; bytes: boolean; compatible: boolean };
-export type Links = { named: Named[]; rated: Rated[]; spans: Span[] };
+export type StatedLinks = { named: Named[]; rated: Rated[]; spans: Span[] };
 
 /** Words that put what follows below the main link: what it falls back to, or works with. */
 const FALLBACK =
@@ -53,7 +53,7 @@ const FALLBACK =
 const ELSEWHERE = /\b(?:sata|display|hdmi|power|pcie|read|write|seq\w*|transfer of files)\b[^,;\n]{0,14}$/i;
 
 /** Every link name and every bare line rate in a text. */
-export function linksIn(text: string): Links {
+export function linksIn(text: string): StatedLinks {
   const named: Named[] = [];
   for (const match of text.matchAll(NAME)) {
     const which = match.slice(1).findIndex((group) => group !== undefined);
@@ -89,7 +89,7 @@ const wordsOf = (text: string, spans: readonly Span[]) =>
  * Modes from names and rates. A name that stands for several modes is settled by a rate in the same text; a rate that no
  * name covers, a rate in bytes, and two plain USB speeds that are not said to be fallbacks are asked.
  */
-export function modesFrom(text: string, links: Links, path: string): Gathered {
+export function modesFrom(text: string, links: StatedLinks, path: string): Gathered {
   const { named, rated } = links;
   if (named.length === 0 && rated.length === 0) return { claims: [], questions: [] };
   const spans = links.spans.map(({ start, end }) => ({ start, end }));
@@ -111,7 +111,7 @@ export function modesFrom(text: string, links: Links, path: string): Gathered {
     const distinct = options
       .map(byRank)
       .filter((o, i, all) => all.findIndex((p) => p.join() === o.join()) === i && o.length > 0);
-    const question: Question = {
+    const question: OpenQuestion = {
       path,
       why,
       options: distinct.map((value) => ({ value, words: wordsOf(text, spans) })),

@@ -2,9 +2,9 @@ import type { LinkMode } from '../facts/link-modes.ts';
 import { capacities } from './drive.ts';
 import { LENGTH_M, metres, plugsIn } from './enclosure.ts';
 import { linksIn, modesFrom } from './links.ts';
-import { gather, is, measured, says, together } from './pattern.ts';
+import { claimsIn, meaning, measured, meansWhenSaid, allClaims } from './pattern.ts';
 import { sequentialRates } from './rates.ts';
-import type { Claim, Gathered, Question, Span } from './claims.ts';
+import type { Claim, Gathered, OpenQuestion, Span } from './claims.ts';
 import { clausesOf, numbersIn, NUMBER, withoutEnd } from './text.ts';
 
 const nothing: Gathered = { claims: [], questions: [] };
@@ -48,13 +48,13 @@ export function readCable(text: string): Gathered {
     end: m.index + m[0].length,
     sure: false
   }));
-  return together(
+  return allClaims(
     { claims, questions: [] },
     modes.claims.length + modes.questions.length > 0 ? modes : { claims: chargeOnly, questions: [] },
-    gather(text, [
-      says('active', /(?<!inter|re)\bactive\b/gi, true, { denies: false }),
-      says('active', /\bpassive\b/gi, false),
-      says('certified', /\bcertified\b/gi, true, { denies: false })
+    claimsIn(text, [
+      meansWhenSaid('active', /(?<!inter|re)\bactive\b/gi, true, { denies: false }),
+      meansWhenSaid('active', /\bpassive\b/gi, false),
+      meansWhenSaid('certified', /\bcertified\b/gi, true, { denies: false })
     ])
   );
 }
@@ -75,9 +75,9 @@ export function readPad(text: string): Gathered {
     if (thickness !== undefined) claims.push({ ...span, path: 'thicknessMm', value: thickness, sure: true });
   }
   const rest = text.replace(sizes, (m) => ' '.repeat(m.length));
-  return together(
+  return allClaims(
     { claims, questions: [] },
-    gather(rest, [
+    claimsIn(rest, [
       measured('thicknessMm', '', { mm: 1 }, '(?! ?x)', [0.2, 10]),
       measured(
         'conductivityWmK',
@@ -86,13 +86,13 @@ export function readPad(text: string): Gathered {
         '',
         [0.5, 60]
       ),
-      { path: 'shore00', match: /\bshore[ -]?(?:00|oo)\W{0,4}(\d{1,2})\b/gi, mean: (m) => is(Number(m[1])) },
-      { path: 'shore00', match: /\b(\d{1,2}) ?shore[ -]?(?:00|oo)\b/gi, mean: (m) => is(Number(m[1])) },
+      { path: 'shore00', match: /\bshore[ -]?(?:00|oo)\W{0,4}(\d{1,2})\b/gi, mean: (m) => meaning(Number(m[1])) },
+      { path: 'shore00', match: /\b(\d{1,2}) ?shore[ -]?(?:00|oo)\b/gi, mean: (m) => meaning(Number(m[1])) },
       {
         path: 'quantity',
         match:
           /(?:\b(?:quantity|pack of|set of|contains)\W{0,3})(\d{1,3})\b|\b(\d{1,3}) ?(?:pcs|pieces|sheets|pads|pack)\b/gi,
-        mean: (m) => is(Number(m[1] ?? m[2]))
+        mean: (m) => meaning(Number(m[1] ?? m[2]))
       }
     ])
   );
@@ -106,10 +106,10 @@ const SORTS: readonly [RegExp, string][] = [
 
 /** Reads what stands beside a build of one's own: a portable drive, a stick, a card. */
 export function readAlternative(text: string): Gathered {
-  return together(
-    gather(
+  return allClaims(
+    claimsIn(
       text,
-      SORTS.map(([match, value]) => says('sort', match, value))
+      SORTS.map(([match, value]) => meansWhenSaid('sort', match, value))
     ),
     capacities(text),
     sequentialRates(clausesOf(text))
@@ -137,7 +137,7 @@ export function readHost(text: string): Gathered {
     }
   const ports: unknown[] = [];
   const spans: Span[] = [];
-  const questions: Question[] = [];
+  const questions: OpenQuestion[] = [];
   for (const clause of clausesOf(text)) {
     const count = /(?:^|[\s:(-])(\d{1,2}) ?x ?(?=\D)/i.exec(clause.text);
     const links = linksIn(clause.text);

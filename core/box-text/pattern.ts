@@ -1,4 +1,4 @@
-import type { Claim, Gathered, Question } from './claims.ts';
+import type { Claim, Gathered, OpenQuestion } from './claims.ts';
 import { believable, denied, NUMBER } from './text.ts';
 
 /** What a pattern makes of a match: one value, nothing, or several readings that must be asked about. */
@@ -13,10 +13,10 @@ export type Pattern = {
   mean: (match: RegExpExecArray | RegExpMatchArray) => Meaning;
 };
 
-export const is = (value: unknown): Meaning => (value === undefined ? undefined : { value });
+export const meaning = (value: unknown): Meaning => (value === undefined ? undefined : { value });
 
 /** A pattern that means one thing wherever it occurs; denied, it means something else or nothing. */
-export const says = (
+export const meansWhenSaid = (
   path: string,
   match: RegExp,
   value: unknown,
@@ -24,7 +24,7 @@ export const says = (
 ): Pattern => ({
   path,
   match,
-  mean: () => is(value),
+  mean: () => meaning(value),
   ...more
 });
 
@@ -55,15 +55,15 @@ export function measured(
       const factor = Object.entries(units).find(([name]) => name.toLowerCase() === spelled)?.[1] ?? units[''] ?? 1;
       const values = believable(printed, factor, min, max);
       if (values.length > 1) return { options: values, why: `“${printed}” can be read in two ways.` };
-      return is(values[0]);
+      return meaning(values[0]);
     }
   };
 }
 
 /** All that a list of patterns finds in a text. */
-export function gather(text: string, patterns: readonly Pattern[]): Gathered {
+export function claimsIn(text: string, patterns: readonly Pattern[]): Gathered {
   const claims: Claim[] = [];
-  const questions: Question[] = [];
+  const questions: OpenQuestion[] = [];
   for (const { path, match, mean, sure = true, denies } of patterns) {
     for (const m of text.matchAll(match)) {
       const start = m.index + (m[0].length - m[0].trimStart().length);
@@ -87,7 +87,7 @@ export function gather(text: string, patterns: readonly Pattern[]): Gathered {
   return { claims, questions };
 }
 
-export const together = (...parts: readonly Gathered[]): Gathered => ({
+export const allClaims = (...parts: readonly Gathered[]): Gathered => ({
   claims: parts.flatMap((part) => part.claims),
   questions: parts.flatMap((part) => part.questions)
 });

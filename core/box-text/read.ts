@@ -2,8 +2,8 @@ import type { Kind } from '../parts/kinds.ts';
 import { readDrive } from './drive.ts';
 import { readEnclosure } from './enclosure.ts';
 import { readAlternative, readCable, readHost, readPad } from './others.ts';
-import type { Gathered, Reading } from './claims.ts';
-import { settle } from './settle.ts';
+import type { Gathered, BoxReading } from './claims.ts';
+import { settleClaims } from './settle.ts';
 import { normalise } from './text.ts';
 
 const READERS: Record<Kind, (text: string) => Gathered> = {
@@ -100,12 +100,12 @@ export const TEXT_LIMIT = 20_000;
  * @param kind the kind of part where the person has said it; else it is taken from the text
  * @returns every field with the words it came from and whether they are clear; what is open or contradicts itself as questions
  */
-export function readSpecification(text: string, kind?: Kind): Reading {
+export function readSpecification(text: string, kind?: Kind): BoxReading {
   const plain = normalise(text.slice(0, TEXT_LIMIT));
   const guessed = kindOf(plain);
   const which = kind ?? guessed.kind;
   const { claims, questions } = READERS[which](plain);
-  const settled = settle(text, claims, questions);
+  const settled = settleClaims(text, claims, questions);
   return {
     kind: which,
     kindSure: kind !== undefined || guessed.sure,
@@ -116,8 +116,8 @@ export function readSpecification(text: string, kind?: Kind): Reading {
 }
 
 /** Several questions about one field are one question with all their answers. */
-function dedupe(questions: Reading['questions']): Reading['questions'] {
-  const byPath = new Map<string, Reading['questions'][number]>();
+function dedupe(questions: BoxReading['questions']): BoxReading['questions'] {
+  const byPath = new Map<string, BoxReading['questions'][number]>();
   for (const question of questions) {
     const first = byPath.get(question.path);
     if (!first) byPath.set(question.path, { ...question });

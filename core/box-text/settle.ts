@@ -1,4 +1,4 @@
-import type { Claim, Found, Question, Span } from './claims.ts';
+import type { Claim, Found, OpenQuestion, Span } from './claims.ts';
 
 const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
 const spanOf = ({ start, end }: Span): Span => ({ start, end });
@@ -8,13 +8,13 @@ const quote = (text: string, { start, end }: Span) => text.slice(start, end).tri
  * Claims into fields: what agrees is found, what does not is a question with each answer beside its words.
  * A sure claim outweighs a likely one; two sure ones that differ are asked.
  */
-export function settle(
+export function settleClaims(
   text: string,
   claims: readonly Claim[],
-  asked: readonly Question[]
-): { found: Found[]; questions: Question[] } {
+  asked: readonly OpenQuestion[]
+): { found: Found[]; questions: OpenQuestion[] } {
   const found: Found[] = [];
-  const questions: Question[] = [...asked];
+  const questions: OpenQuestion[] = [...asked];
   const byPath = new Map<string, Claim[]>();
   for (const claim of claims) byPath.set(claim.path, [...(byPath.get(claim.path) ?? []), claim]);
   for (const [path, all] of byPath) {

@@ -1,6 +1,6 @@
 import { LINK_MODES, type LinkMode } from '../facts/link-modes.ts';
 import { PLUG_LABELS } from '../parts/link-mode.ts';
-import type { Reading } from './claims.ts';
+import type { BoxReading } from './claims.ts';
 
 /** A pad piece for a 2280 drive: what lies in most boxes that give no size. Typical, and said so where it is used. */
 const USUAL_PAD = { widthMm: 20, lengthMm: 70 };
@@ -44,7 +44,7 @@ function completed(path: string, value: unknown, spec: Spec): unknown {
  * @param dropped paths that the person has put aside
  */
 export function specFrom(
-  reading: Reading,
+  reading: BoxReading,
   answers: Readonly<Record<string, number>> = {},
   dropped: ReadonlySet<string> = new Set()
 ): Spec {

@@ -1,6 +1,6 @@
 import type { Comparison } from '../results/compare.ts';
 import { FILESYSTEMS } from '../facts/filesystems.ts';
-import { ruleName, schoolChoice, type HouseRules, type SchoolId } from '../house-rules/house-rules.ts';
+import { ruleName, chosenOption, type HouseRules, type HouseRuleId } from '../house-rules/house-rules.ts';
 import type { PlanReport } from '../plan/report.ts';
 import { day } from '../quantities/format.ts';
 import type { BuildStage } from './stages.ts';
@@ -32,7 +32,7 @@ const JUDGE = {
   copy: 'Time a copy of your own with the stopwatch, and enter what the pair check gives beside it'
 } as const;
 /** Names a rule where the crate chose it itself; defaults go without saying in a step of a few words. */
-const named = (school: SchoolId, rules: HouseRules | undefined): string =>
+const named = (school: HouseRuleId, rules: HouseRules | undefined): string =>
   rules?.[school] === undefined ? '' : ` (${ruleName(school, rules)})`;
 
 /** A quarter of a year. */
@@ -72,14 +72,14 @@ export function nextStep(build: BuildState, today: string): NextStep {
       };
     case 'assembled':
       return {
-        text: `Format it as ${format}${schoolChoice('software', rules) === 'system' ? ' with the system’s own tools' : ', with the supplied software where it is needed'}${named('software', rules)}. Formatting erases the drive: check its size and name first.`,
+        text: `Format it as ${format}${chosenOption('software', rules) === 'system' ? ' with the system’s own tools' : ', with the supplied software where it is needed'}${named('software', rules)}. Formatting erases the drive: check its size and name first.`,
         station: 'pair',
         tone: 'do',
         marks: 'formatted'
       };
     case 'formatted':
       return {
-        text: `${JUDGE[schoolChoice('judge-by', rules) as keyof typeof JUDGE]}${named('judge-by', rules)}.`,
+        text: `${JUDGE[chosenOption('judge-by', rules) as keyof typeof JUDGE]}${named('judge-by', rules)}.`,
         station: 'bench',
         tone: 'do'
       };
@@ -89,7 +89,7 @@ export function nextStep(build: BuildState, today: string): NextStep {
       if (below.length > 0) {
         const worst = below.reduce((a, b) => (a.percentOfTypical < b.percentOfTypical ? a : b));
         return {
-          text: `Find out why it measured ${Math.round(worst.percentOfTypical)} % of the typical forecast: ${schoolChoice('one-host', rules) === 'link-first' ? 'other port, other cable, then a second host' : 'the drive’s own test and health first, then port, cable and host'}${named('one-host', rules)}.`,
+          text: `Find out why it measured ${Math.round(worst.percentOfTypical)} % of the typical forecast: ${chosenOption('one-host', rules) === 'link-first' ? 'other port, other cable, then a second host' : 'the drive’s own test and health first, then port, cable and host'}${named('one-host', rules)}.`,
           station: 'bench',
           tone: 'urgent'
         };

@@ -2,8 +2,8 @@ import type { Library } from './assemble.ts';
 import type { Choice } from './choice.ts';
 
 /** The places of a chain that one part each takes, from the host outwards. */
-export const PLACES = ['port', 'cable', 'enclosure', 'drive'] as const;
-export type Place = (typeof PLACES)[number];
+export const CHAIN_PLACES = ['port', 'cable', 'enclosure', 'drive'] as const;
+export type ChainPlace = (typeof CHAIN_PLACES)[number];
 
 /** A host and its port are picked as one thing: their ids joined. */
 const SEPARATOR = '~';
@@ -16,13 +16,17 @@ export function fromPortOption(id: string): { hostId: string; portId: string } {
 const SLOT = { cable: 'cableId', enclosure: 'enclosureId', drive: 'driveId', job: 'jobId' } as const;
 
 /** What is picked at a place. */
-export function pickedAt(choice: Partial<Choice>, place: Place): string | undefined {
+export function pickedAt(choice: Partial<Choice>, place: ChainPlace): string | undefined {
   if (place !== 'port') return choice[SLOT[place]];
   return choice.hostId && choice.portId ? portOption(choice.hostId, choice.portId) : undefined;
 }
 
 /** The choice after one place was picked or cleared. */
-export function withPicked(choice: Partial<Choice>, place: Place | 'job', id: string | undefined): Partial<Choice> {
+export function withPicked(
+  choice: Partial<Choice>,
+  place: ChainPlace | 'job',
+  id: string | undefined
+): Partial<Choice> {
   const { hostId: _h, portId: _p, ...withoutPort } = choice;
   if (place === 'port') {
     if (id === undefined) return withoutPort;
@@ -36,7 +40,7 @@ export function withPicked(choice: Partial<Choice>, place: Place | 'job', id: st
 }
 
 /** What could stand at a place: its id there, its name, and the model whose units are the stock. */
-export function optionsAt(library: Library, place: Place): { id: string; name: string; modelId: string }[] {
+export function optionsAt(library: Library, place: ChainPlace): { id: string; name: string; modelId: string }[] {
   if (place === 'port')
     return [...library.host.values()].flatMap((host) =>
       host.ports.map((port) => ({

@@ -1,12 +1,12 @@
 import type { LinkMode } from '../facts/link-modes.ts';
 import { QUICK_REMOVAL_SHARE } from '../facts/flash.ts';
-import { ruleName, schoolChoice, type HouseRules } from '../house-rules/house-rules.ts';
+import { ruleName, chosenOption, type HouseRules } from '../house-rules/house-rules.ts';
 import type { Finding } from '../findings/finding.ts';
 import type { FilledDrive, FilledEnclosure } from '../parts/fill/fill.ts';
 import type { Port } from '../parts/host.ts';
 import type { MBps } from '../quantities/measures.ts';
 import { hasMode, isTunnelled } from './modes.ts';
-import { rank, type Negotiation } from './negotiate.ts';
+import { modeRank, type Negotiation } from './negotiate.ts';
 import type { WriteCachePolicy } from './write-cache.ts';
 import { bottleneckOf, chainStages, generationOf, linkRates, runsUas, type Bottleneck, type Stage } from './stages.ts';
 
@@ -56,14 +56,14 @@ export function limitFindings(chain: Chain, neededWrite: MBps | undefined, rules
   const loss = (a: MBps, b: MBps) => 1 - a / b;
   const missesJob = neededWrite !== undefined && now.write < neededWrite && best.write > now.write * 1.001;
   const costs = loss(now.read, best.read) > WORTH_SAYING || loss(now.write, best.write) > WORTH_SAYING;
-  if ((costs || missesJob) && rank(bestMode) > rank(mode)) {
+  if ((costs || missesJob) && modeRank(bestMode) > modeRank(mode)) {
     // The write is what most jobs wait for; the read is named where only it loses.
     const direction = loss(now.write, best.write) > WORTH_SAYING || missesJob ? 'write' : 'read';
     const parts = (['port', 'cable'] as const).filter((part) => negotiation.limiting.includes(part));
-    const alone = parts.filter((part) => rank(negotiation.without[part]) > rank(mode));
+    const alone = parts.filter((part) => modeRank(negotiation.without[part]) > modeRank(mode));
     const lacking = (['port', 'cable'] as const).filter((part) => !hasMode(negotiation.sets[part], bestMode));
     const content =
-      neededWrite !== undefined && now.write >= neededWrite && schoolChoice('link', rules) === 'by-job'
+      neededWrite !== undefined && now.write >= neededWrite && chosenOption('link', rules) === 'by-job'
         ? { enough: { needs: neededWrite, rule: ruleName('link', rules) } }
         : {};
     for (const part of alone.length > 0 ? alone : parts.slice(0, 1)) {
@@ -147,7 +147,7 @@ export function limitFindings(chain: Chain, neededWrite: MBps | undefined, rules
       drive: drive.rated,
       link,
       percent: (100 * link) / drive.rated,
-      keep: schoolChoice('drive-class', rules) === 'headroom',
+      keep: chosenOption('drive-class', rules) === 'headroom',
       rule: ruleName('drive-class', rules)
     });
   return findings;

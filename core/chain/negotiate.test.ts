@@ -5,7 +5,7 @@ import { fillDrive, fillEnclosure } from '../parts/fill/fill';
 import { aCable, aDrive, anEnclosure, aPort } from '../../tests/parts';
 import type { Cable } from '../parts/cable';
 import { bestMode, closeModes, modesOf } from './modes';
-import { negotiate, rank } from './negotiate';
+import { negotiate, modeRank } from './negotiate';
 import { bottleneckOf, chainStages, linkCeiling } from './stages';
 
 describe('closing a list of modes by implication', () => {
@@ -173,7 +173,7 @@ describe('properties of every chain', () => {
         expect(found.mode).toBe(bestMode(common));
         if (found.mode === null) return;
         const { mode } = found;
-        expect(Math.max(...modesOf(common).map((m) => rank(m)))).toBe(rank(mode));
+        expect(Math.max(...modesOf(common).map((m) => modeRank(m)))).toBe(modeRank(mode));
         const stages = chainStages(
           found,
           mode,
@@ -197,7 +197,7 @@ describe('properties of every chain', () => {
     fc.assert(
       fc.property(modes, modes, modes, modes, (port, cable, more, bridge) => {
         const mode = (list: LinkMode[]) =>
-          rank(negotiate(aPort({ modes: port }), aCable({ modes: list }), anEnclosure({ modes: bridge })).mode);
+          modeRank(negotiate(aPort({ modes: port }), aCable({ modes: list }), anEnclosure({ modes: bridge })).mode);
         expect(mode([...new Set([...cable, ...more])])).toBeGreaterThanOrEqual(mode(cable));
       }),
       { seed: 20261124, numRuns: 300 }

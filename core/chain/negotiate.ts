@@ -26,7 +26,7 @@ export type Negotiation = {
 
 const ADAPTER_SET: ModeSet = throughPlug('usb-a');
 /** Order of preference; equal for two labels of one link. */
-export const rank = (mode: LinkMode | null) => (mode === null ? -1 : LINK_MODES[mode].rank);
+export const modeRank = (mode: LinkMode | null) => (mode === null ? -1 : LINK_MODES[mode].rank);
 
 export function portModes(port: Port): ModeSet {
   let set = closeModes(port.modes, 'host') & throughPlug(port.plug);
@@ -71,7 +71,7 @@ function fromTheBox(port: Port, enclosure: Enclosure, portSet: ModeSet, bridgeSe
   for (const cable of enclosure.includedCables ?? []) {
     const socket = socketFor(cable, port, enclosure);
     if (socket === undefined) continue;
-    const here = rank(bestMode(portSet & cableModes(cable) & bridgeSet & throughPlug(socket)));
+    const here = modeRank(bestMode(portSet & cableModes(cable) & bridgeSet & throughPlug(socket)));
     if (here > bestRank) [best, bestRank] = [cable, here];
   }
   return best;
@@ -107,14 +107,14 @@ export function negotiate(port: Port, chosen: Cable | undefined, enclosure: Encl
   const best = { port: bestMode(sets.port), cable: cable ? bestMode(sets.cable) : null, bridge: bestMode(sets.bridge) };
 
   const parts: LinkPart[] = cable ? ['port', 'cable', 'bridge'] : ['port', 'bridge'];
-  const here = rank(mode);
+  const here = modeRank(mode);
   const without = {
     port: bestMode(sets.cable & sets.bridge),
     cable: bestMode(sets.port & sets.bridge),
     bridge: bestMode(sets.port & sets.cable)
   };
-  let limiting = parts.filter((part) => rank(without[part]) > here);
-  if (limiting.length === 0) limiting = parts.filter((part) => rank(best[part]) === here);
+  let limiting = parts.filter((part) => modeRank(without[part]) > here);
+  if (limiting.length === 0) limiting = parts.filter((part) => modeRank(best[part]) === here);
   if (limiting.length === 0) limiting = parts;
   const likely = cable !== null && mode !== null && !cable.certified && !hasMode(printedModes(cable), mode);
   return { mode, sets, best, limiting, without, cable, cableFrom, likely, plugsMeet };

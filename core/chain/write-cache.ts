@@ -1,4 +1,4 @@
-import { schoolChoice, type HouseRules } from '../house-rules/house-rules.ts';
+import { chosenOption, type HouseRules } from '../house-rules/house-rules.ts';
 import type { Os } from '../parts/host.ts';
 
 export type WriteCache = 'performance' | 'quick-removal';
@@ -19,6 +19,6 @@ export function writeCachePolicy(
   if (os.family !== 'windows') return null;
   if (build !== undefined) return { policy: build, from: 'build' };
   if (rules?.['write-cache'] !== undefined)
-    return { policy: schoolChoice('write-cache', rules) as WriteCache, from: 'rule' };
+    return { policy: chosenOption('write-cache', rules) as WriteCache, from: 'rule' };
   return { policy: 'quick-removal', from: 'system' };
 }

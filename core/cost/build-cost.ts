@@ -1,7 +1,7 @@
 import type { ExchangeRate } from '../parts/exchange-rate.ts';
 import type { Quote } from '../parts/quote.ts';
 import { exchange, type Exchanged } from './exchange.ts';
-import { landedPrice, newestQuote } from './landed.ts';
+import { deliveredPrice, newestQuote } from './landed.ts';
 
 export type BuildCost = {
   total: number;
@@ -47,7 +47,7 @@ export function buildCost(
   let oldestQuote = '';
   const exchanged = new Map<string, Exchanged>();
   for (const quote of chosen) {
-    const priced = exchange(landedPrice(quote), quote.currency, wanted, home?.rates ?? []);
+    const priced = exchange(deliveredPrice(quote), quote.currency, wanted, home?.rates ?? []);
     if (!priced) return null;
     if (priced.used) exchanged.set(quote.currency, priced.used);
     total += priced.amount;

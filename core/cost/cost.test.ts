@@ -3,7 +3,7 @@ import type { ExchangeRate } from '../parts/exchange-rate';
 import type { Quote } from '../parts/quote';
 import { buildCost } from './build-cost';
 import { exchange, rateBetween } from './exchange';
-import { landedPrice, newestQuote } from './landed';
+import { deliveredPrice, newestQuote } from './landed';
 
 const quote = (partId: string, list: number, more: Partial<Quote> = {}): Quote => ({
   partId,
@@ -28,7 +28,7 @@ describe('the landed price', () => {
     // what the coupon leaves over pays no part of what is above the list: 100 - 150 + 60 = 10
     ['a coupon reaches into the shipping', { coupon: 150, shipping: 60 }, 10]
   ])('%s', (_, more, expected) => {
-    expect(landedPrice(quote('a', 100, more))).toBeCloseTo(expected, 10);
+    expect(deliveredPrice(quote('a', 100, more))).toBeCloseTo(expected, 10);
   });
   it('of two quotes of one day the cheaper one counts, of two days the newer', () => {
     const quotes = [

@@ -1,7 +1,7 @@
 import type { Quote } from '../parts/quote.ts';
 
 /** Landed price in the quote's currency: (list x (1 - discount) - coupon + shipping) x (1 + tax). Never below 0. */
-export function landedPrice(
+export function deliveredPrice(
   quote: Pick<Quote, 'list' | 'discountPercent' | 'coupon' | 'shipping' | 'taxPercent'>
 ): number {
   const reduced = quote.list * (1 - (quote.discountPercent ?? 0) / 100) - (quote.coupon ?? 0);
@@ -13,7 +13,11 @@ export function newestQuote(quotes: readonly Quote[], partId: string | undefined
   let newest: Quote | undefined;
   for (const quote of quotes) {
     if (quote.partId !== partId) continue;
-    if (!newest || quote.date > newest.date || (quote.date === newest.date && landedPrice(quote) < landedPrice(newest)))
+    if (
+      !newest ||
+      quote.date > newest.date ||
+      (quote.date === newest.date && deliveredPrice(quote) < deliveredPrice(newest))
+    )
       newest = quote;
   }
   return newest;

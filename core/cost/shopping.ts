@@ -2,7 +2,7 @@ import type { ExchangeRate } from '../parts/exchange-rate.ts';
 import type { Quote } from '../parts/quote.ts';
 import type { UnitState } from '../parts/item.ts';
 import { exchange } from './exchange.ts';
-import { landedPrice } from './landed.ts';
+import { deliveredPrice } from './landed.ts';
 
 /** One thing that a build needs. */
 export type Need = {
@@ -20,7 +20,7 @@ export type AtHand = {
   location?: string;
   custodian?: string;
 };
-export type Offer = {
+export type PriceOffer = {
   vendor: string;
   date: string;
   currency: string;
@@ -33,7 +33,7 @@ export type Offer = {
 export type ShoppingLine = Need & {
   state: 'owned' | 'ordered' | 'in-the-box' | 'to-buy';
   unit?: AtHand;
-  offers: Offer[];
+  offers: PriceOffer[];
   /** Quotes in currencies for which no rate was entered: they cannot be compared. */
   unconverted: string[];
 };
@@ -63,14 +63,18 @@ function offersFor(
   for (const quote of quotes) {
     if (quote.partId !== modelId) continue;
     const known = newest.get(quote.vendor);
-    if (!known || quote.date > known.date || (quote.date === known.date && landedPrice(quote) < landedPrice(known)))
+    if (
+      !known ||
+      quote.date > known.date ||
+      (quote.date === known.date && deliveredPrice(quote) < deliveredPrice(known))
+    )
       newest.set(quote.vendor, quote);
   }
-  const offers: Offer[] = [];
+  const offers: PriceOffer[] = [];
   const unconverted: string[] = [];
   for (const quote of newest.values()) {
-    const landed = exchange(landedPrice(quote), quote.currency, currency, rates);
-    const goods = exchange(landedPrice({ ...quote, shipping: 0 }), quote.currency, currency, rates);
+    const landed = exchange(deliveredPrice(quote), quote.currency, currency, rates);
+    const goods = exchange(deliveredPrice({ ...quote, shipping: 0 }), quote.currency, currency, rates);
     if (!landed || !goods) {
       unconverted.push(`${quote.vendor}, ${quote.currency}`);
       continue;
@@ -92,7 +96,7 @@ function offersFor(
 }
 
 function parcelsOf(
-  picks: readonly { name: string; offer: Offer }[],
+  picks: readonly { name: string; offer: PriceOffer }[],
   shippingOnce: boolean
 ): { parcels: Parcel[]; total: number } {
   const byVendor = new Map<string, Parcel>();
@@ -122,7 +126,7 @@ function cheapestTogether(lines: readonly ShoppingLine[]): { parcels: Parcel[]; 
       true
     );
   let best: { parcels: Parcel[]; total: number } | undefined;
-  const picks: { name: string; offer: Offer }[] = [];
+  const picks: { name: string; offer: PriceOffer }[] = [];
   const walk = (at: number) => {
     if (at === choices.length) {
       const split = parcelsOf(picks, true);

@@ -5,7 +5,7 @@ import { FILESYSTEM_IDS, FILESYSTEMS, MBR_MAX_TB, OS_FAMILIES } from './filesyst
 import * as flash from './flash';
 import { IMPLIED_MODES, LINK_MODE_IDS, LINK_MODES, PLUG_TOP_MODE, USB4_40G_BY_BRIDGE } from './link-modes';
 import { COMPRESSION, STOCK_PADS_MM } from './m2';
-import { schoolChoice, SCHOOLS, type SchoolId } from '../house-rules/house-rules';
+import { chosenOption, HOUSE_RULES, type HouseRuleId } from '../house-rules/house-rules';
 
 const inOrder = (band: Band) => band.low <= band.typical && band.typical <= band.high && band.low >= 0;
 
@@ -133,16 +133,19 @@ describe('filesystems', () => {
 });
 
 describe('schools', () => {
-  it.each(Object.keys(SCHOOLS) as SchoolId[])('%s has two sides or more, and its default is one of them', (id) => {
-    const { choices, standard, question } = SCHOOLS[id];
-    expect(Object.keys(choices).length).toBeGreaterThan(1);
-    expect(Object.keys(choices)).toContain(standard);
-    expect(question).not.toBe('');
-  });
+  it.each(Object.keys(HOUSE_RULES) as HouseRuleId[])(
+    '%s has two sides or more, and its default is one of them',
+    (id) => {
+      const { choices, standard, question } = HOUSE_RULES[id];
+      expect(Object.keys(choices).length).toBeGreaterThan(1);
+      expect(Object.keys(choices)).toContain(standard);
+      expect(question).not.toBe('');
+    }
+  );
   it('an unknown choice falls back to the default', () => {
-    expect(schoolChoice('scheme', { scheme: 'nonsense' })).toBe('gpt');
-    expect(schoolChoice('scheme', { scheme: 'mbr' })).toBe('mbr');
-    expect(schoolChoice('scheme', undefined)).toBe('gpt');
+    expect(chosenOption('scheme', { scheme: 'nonsense' })).toBe('gpt');
+    expect(chosenOption('scheme', { scheme: 'mbr' })).toBe('mbr');
+    expect(chosenOption('scheme', undefined)).toBe('gpt');
   });
 });
 

@@ -56,7 +56,7 @@ export const PLASTIC = { film: band(0.4, 0.6, 0.8), wallM: 0.002, conductivity: 
 export const CONTACT = { one: 0.5e-4, two: 0.75e-4, marginal: 1e-4 } as const;
 export const AIR_CONDUCTIVITY = 0.026;
 /** What of a printed conductivity is reached. */
-export const PAD_TRUTH = band(0.4, 0.6, 0.9);
+export const PAD_CONDUCTIVITY_SHARE = band(0.4, 0.6, 0.9);
 /** W/(m K) where a pad prints nothing. */
 export const USUAL_CONDUCTIVITY = 3;
 /** A paper label, m² K/W. */

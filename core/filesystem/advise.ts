@@ -7,12 +7,12 @@ import {
   type OsFamily
 } from '../facts/filesystems.ts';
 import {
-  decision,
+  appliedRule,
   ruleName,
-  schoolChoice,
-  type Decision,
+  chosenOption,
+  type AppliedRule,
   type HouseRules,
-  type SchoolId
+  type HouseRuleId
 } from '../house-rules/house-rules.ts';
 import { roleOf, type Role } from './role.ts';
 import type { Finding } from '../findings/finding.ts';
@@ -66,7 +66,7 @@ function preference(
   id: FilesystemId,
   families: readonly OsFamily[],
   input: AdviceInput
-): { rank: number; because: string; school?: SchoolId } {
+): { rank: number; because: string; school?: HouseRuleId } {
   const { media, job, rules } = input;
   const only = families.length === 1 ? families[0] : undefined;
   const shares = only === undefined && families.includes('macos') && families.every((family) => APPLE.includes(family));
@@ -79,13 +79,13 @@ function preference(
           because: 'macOS and a flash drive: journaled by copy-on-write, with snapshots and encryption'
         };
       if (id === 'hfs+') return { rank: 1, because: 'for macOS before 10.13' };
-    } else if (id === schoolChoice('mac-disk', rules))
+    } else if (id === chosenOption('mac-disk', rules))
       return { rank: 0, because: ruleName('mac-disk', rules), school: 'mac-disk' };
     else if (id === 'apfs' || id === 'hfs+')
       return { rank: 1, because: `the other side of the ${ruleName('mac-disk', rules)}` };
   }
   if (only === 'windows') {
-    const ruled = schoolChoice('windows-drive', rules);
+    const ruled = chosenOption('windows-drive', rules);
     if (id === ruled)
       return {
         rank: 0,
@@ -135,7 +135,7 @@ type Kept = {
   because: string;
   readOnly: OsFamily[];
   old: { os: Os; since: string; perhaps: boolean } | undefined;
-  school: SchoolId | undefined;
+  school: HouseRuleId | undefined;
 };
 
 /** What systems say to a filesystem. The first reason is the one that is told. */
@@ -171,7 +171,7 @@ export function adviseFilesystem(input: AdviceInput): {
   advice: FilesystemAdvice;
   findings: Finding[];
   /** The schools that decided something of it. */
-  decisions: Decision[];
+  decisions: AppliedRule[];
 } {
   const { host, job, capacityTB, rules } = input;
   const writers: Os[] = [...(job?.writeHosts ?? [])];
@@ -285,11 +285,11 @@ export function adviseFilesystem(input: AdviceInput): {
       ? { filesystem: id, scheme, allocationUnit: unit, because: reasons }
       : { filesystem: id, scheme, because: reasons };
   });
-  const decisions: Decision[] = [];
+  const decisions: AppliedRule[] = [];
   if (best.school)
-    decisions.push(decision(best.school, rules, `${FILESYSTEMS[best.id].label} stands first among what would do`));
-  if (rules?.scheme) decisions.push(decision('scheme', rules, `${scheme.toUpperCase()} partitions`));
-  if (secret?.advised) decisions.push(decision('encrypt', rules, secret.effect));
+    decisions.push(appliedRule(best.school, rules, `${FILESYSTEMS[best.id].label} stands first among what would do`));
+  if (rules?.scheme) decisions.push(appliedRule('scheme', rules, `${scheme.toUpperCase()} partitions`));
+  if (secret?.advised) decisions.push(appliedRule('encrypt', rules, secret.effect));
   return { advice: { first: picks[0]!, others: picks.slice(1), rejected }, findings, decisions };
 }
 
@@ -330,7 +330,7 @@ function schemeFor(
   rules: HouseRules | undefined
 ): { scheme: 'gpt' | 'mbr'; because: string; finding?: Finding } {
   const simple = families.filter((family) => SIMPLE.includes(family));
-  const ruled = schoolChoice('scheme', rules) as 'gpt' | 'mbr';
+  const ruled = chosenOption('scheme', rules) as 'gpt' | 'mbr';
   const beyond = capacityTB > MBR_MAX_TB;
   const above = (severity: 'fail' | 'check', who: 'house rule' | 'device'): Finding => ({
     code: 'mbr-above-2tib',
@@ -376,7 +376,7 @@ function encryptionFor(
 ): { because: string; effect: string; advised: boolean } | null {
   const advised = job?.encrypt === undefined && job?.carried === true;
   if (!job?.encrypt && !advised) return null;
-  if (advised && schoolChoice('encrypt', rules) !== 'yes') {
+  if (advised && chosenOption('encrypt', rules) !== 'yes') {
     const effect = 'it stays readable for whoever finds it';
     return { because: `not encrypted: ${effect}`, effect, advised };
   }

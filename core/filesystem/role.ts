@@ -1,5 +1,5 @@
 import type { FilesystemId } from '../facts/filesystems.ts';
-import { ruleName, schoolChoice, type HouseRules, type SchoolId } from '../house-rules/house-rules.ts';
+import { ruleName, chosenOption, type HouseRules, type HouseRuleId } from '../house-rules/house-rules.ts';
 import type { Os } from '../parts/host.ts';
 import type { Job } from '../parts/job.ts';
 import { compareVersions } from './versions.ts';
@@ -13,7 +13,7 @@ export type Role = {
   because: string;
   /** Why everything else is passed over. */
   refusal: string;
-  school?: SchoolId | undefined;
+  school?: HouseRuleId | undefined;
 };
 
 const from = (os: Os, version: string): boolean =>
@@ -60,7 +60,7 @@ function backupOf(host: Os, rules: HouseRules | undefined): Role | null {
         };
       return {
         role: 'backup',
-        filesystem: schoolChoice('mac-backup', rules) as 'apfs' | 'hfs+',
+        filesystem: chosenOption('mac-backup', rules) as 'apfs' | 'hfs+',
         able: ['apfs', 'hfs+'],
         because: ruleName('mac-backup', rules),
         refusal,

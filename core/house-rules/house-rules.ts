@@ -2,18 +2,18 @@
  * Where practice differs: both sides with what speaks for each, and the default. A house rule picks a side for a crate, and every
  * place where a rule decided something names it.
  */
-type Side = { label: string; because: string };
-type School = {
+type RuleOption = { label: string; because: string };
+type HouseRule = {
   /** What it is called where it is named. */
   name: string;
   question: string;
-  choices: Record<string, Side>;
+  choices: Record<string, RuleOption>;
   standard: string;
   /** Where the choice shows. */
   decides: string;
 };
 
-export const SCHOOLS = {
+export const HOUSE_RULES = {
   'windows-drive': {
     name: 'Windows drive',
     question: 'A drive that only Windows uses',
@@ -333,33 +333,33 @@ export const SCHOOLS = {
     standard: 'system',
     decides: 'what the step of formatting says'
   }
-} as const satisfies Record<string, School>;
+} as const satisfies Record<string, HouseRule>;
 
-export type SchoolId = keyof typeof SCHOOLS;
-export const SCHOOL_IDS = Object.keys(SCHOOLS) as SchoolId[];
-export type HouseRules = { readonly [id in SchoolId]?: string };
+export type HouseRuleId = keyof typeof HOUSE_RULES;
+export const HOUSE_RULE_IDS = Object.keys(HOUSE_RULES) as HouseRuleId[];
+export type HouseRules = { readonly [id in HouseRuleId]?: string };
 
 /** The side that a crate is on: its own choice where that exists, else the default. */
-export function schoolChoice(id: SchoolId, rules: HouseRules | undefined): string {
+export function chosenOption(id: HouseRuleId, rules: HouseRules | undefined): string {
   const chosen = rules?.[id];
-  const school: School = SCHOOLS[id];
+  const school: HouseRule = HOUSE_RULES[id];
   return chosen !== undefined && Object.hasOwn(school.choices, chosen) ? chosen : school.standard;
 }
 
 /** A school that decided something: which side, whether the crate chose it or the default stands, and what came of it. */
-export type Decision = { school: SchoolId; choice: string; own: boolean; effect: string };
+export type AppliedRule = { school: HouseRuleId; choice: string; own: boolean; effect: string };
 
 /** @param effect what the rule decided, as a sentence without its last stop */
-export function decision(school: SchoolId, rules: HouseRules | undefined, effect: string): Decision {
-  return { school, choice: schoolChoice(school, rules), own: rules?.[school] !== undefined, effect };
+export function appliedRule(school: HouseRuleId, rules: HouseRules | undefined, effect: string): AppliedRule {
+  return { school, choice: chosenOption(school, rules), own: rules?.[school] !== undefined, effect };
 }
 
 /** The side of a school in words. */
-export function sideOf(id: SchoolId, choice: string): Side {
-  const school: School = SCHOOLS[id];
+export function optionOf(id: HouseRuleId, choice: string): RuleOption {
+  const school: HouseRule = HOUSE_RULES[id];
   return school.choices[choice] ?? school.choices[school.standard]!;
 }
 
 /** A rule as it is named beside what it decided: `house rule “Drive class”: just above the link`. */
-export const ruleName = (id: SchoolId, rules: HouseRules | undefined): string =>
-  `house rule “${SCHOOLS[id].name}”: ${sideOf(id, schoolChoice(id, rules)).label}`;
+export const ruleName = (id: HouseRuleId, rules: HouseRules | undefined): string =>
+  `house rule “${HOUSE_RULES[id].name}”: ${optionOf(id, chosenOption(id, rules)).label}`;

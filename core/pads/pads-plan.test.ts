@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { aDrive, anEnclosure } from '../../tests/parts';
 import { boardOf, boardProblems, usualChips, type Component } from './board';
-import { cutPlan, piecesOf } from './cutting/cut';
+import { cutPlan, cutPieces } from './cutting/cut';
 import { padKinds } from './gap';
 import { packPieces } from './cutting/pack';
 import { planPads } from './plan-pads';
@@ -215,13 +215,13 @@ describe('cutting', () => {
       gapMm: 0.8,
       choice: { layers: [kinds[0]!], compression: 0.2, verdict: 'good' as const }
     }));
-    const pieces = piecesOf(board, filled, false);
+    const pieces = cutPieces(board, filled, false);
     expect(pieces.map((p) => [p.label, p.lengthMm, p.widthMm, p.yMm])).toEqual([
       ['controller', 13, 12, 5],
       // from 40 to 70 mm; 1 mm clear of the edge at y = 0
       ['NAND', 30, 13, 1]
     ]);
-    expect(piecesOf(board, filled, true)).toHaveLength(1);
+    expect(cutPieces(board, filled, true)).toHaveLength(1);
   });
   it('two pieces of 13 x 12 and 18 x 14 on 40 x 60: a band of 14 mm across, 560 mm² less 156 and 252', () => {
     const { sheets, wasteMm2, wasteAtLeastMm2, exact } = packPieces(
@@ -323,7 +323,7 @@ describe('cutting', () => {
       enclosure: anEnclosure(),
       pads: [pad(1), pad(1.5)]
     });
-    const sheets = cutPlan(piecesOf(laid.board!, laid.filled, false));
+    const sheets = cutPlan(cutPieces(laid.board!, laid.filled, false));
     // gaps of 1.3 and 0.8 mm: 1.5 (13 %) and 1.0 (20 %)
     expect(sheets.map((s) => [s.pad.thicknessMm, s.pieces.map((p) => p.label)])).toEqual([
       [1.5, ['controller']],

@@ -1,5 +1,5 @@
 import { BOARD_LIMITS, LABEL_MM } from '../facts/m2.ts';
-import { decision, schoolChoice, type Decision, type HouseRules } from '../house-rules/house-rules.ts';
+import { appliedRule, chosenOption, type AppliedRule, type HouseRules } from '../house-rules/house-rules.ts';
 import type { Finding } from '../findings/finding.ts';
 import type { Drive } from '../parts/drive.ts';
 import type { Enclosure } from '../parts/enclosure.ts';
@@ -38,16 +38,16 @@ export type StackRow = {
 };
 
 /** A chip that gives off heat, the gap over it and what fills it. */
-export type Filled = { chip: Component; at: number; gapMm: Mm; choice: PadChoice | null };
+export type FilledGap = { chip: Component; at: number; gapMm: Mm; choice: PadChoice | null };
 
 export type StackPlan = {
   board: Board | null;
   rows: StackRow[];
-  filled: readonly Filled[];
+  filled: readonly FilledGap[];
   /** How far the board gives way, mm, towards the floor; null where nothing presses on it. */
   bowMm: Band | null;
   findings: Finding[];
-  decisions: Decision[];
+  decisions: AppliedRule[];
   /** Whether a person settled on these pads, and whether one of those is gone. */
   chosen: boolean;
   lost: boolean;
@@ -68,7 +68,7 @@ const round3 = (mm: number) => Math.round(mm * 1000) / 1000;
 
 /** Gives what the label on the upper side takes of every gap there, mm: a paper one only where it stays on by house rule. */
 export const labelThickness = ({ label }: Drive, rules: HouseRules | undefined): Mm =>
-  label === 'metal' || (label === 'paper' && schoolChoice('label', rules) === 'leave') ? LABEL_MM : 0;
+  label === 'metal' || (label === 'paper' && chosenOption('label', rules) === 'leave') ? LABEL_MM : 0;
 
 /** Finds the chips that carry heat to the case, with the gap over each: clearance - height - label. A gap of 0 or less is none. */
 export function gapsOf(
@@ -104,7 +104,7 @@ export function boardBow(board: Board, rows: readonly StackRow[]): Band | null {
 const PAD_CODES: readonly Finding['code'][] = ['pad-no-contact', 'pad-over-compressed', 'pad-none-fits'];
 
 /** Says once what is wrong over chips of one kind with one gap; what is wrong in another way is said too. */
-function padFindings(board: Board, filled: readonly Filled[]): Finding[] {
+function padFindings(board: Board, filled: readonly FilledGap[]): Finding[] {
   const findings: Finding[] = [];
   // A height that is only assumed may be off by a third of a millimetre: it says whether a pad is far out, not how it sits.
   const assumed = board.from === 'template';
@@ -155,7 +155,7 @@ function pressFindings(rows: readonly StackRow[], bowMm: Band | null): Finding[]
  * Written out field by field, here and wherever a plan is made: a spread costs microseconds.
  * @param choice null for a chip that is left bare
  */
-export function rowOf({ chip, at, gapMm }: Omit<Filled, 'choice'>, choice: PadChoice | null): StackRow {
+export function componentRow({ chip, at, gapMm }: Omit<FilledGap, 'choice'>, choice: PadChoice | null): StackRow {
   const pressureMPa = choice ? stressOf(choice) : 0;
   return {
     component: at,
@@ -206,12 +206,12 @@ export function planPads(input: StackInput): StackPlan {
   const board = boardOf(drive, input.doubleSided);
   if (!board || enclosure.formFactor !== 'm2') return EMPTY;
   const chips = gapsOf(board, enclosure, chosen, labelThickness(drive, rules));
-  const decisions: Decision[] = [];
+  const decisions: AppliedRule[] = [];
   if (chips.length === 0) return { ...EMPTY, board };
   const kinds = padKinds(enclosure.includedPads, pads);
   const byKey = chosen && new Map(kinds.map((kind) => [kind.key, kind]));
-  const stack = schoolChoice('gap-not-closed', rules) === 'stack';
-  const sheets = schoolChoice('pieces', rules) === 'sheet';
+  const stack = chosenOption('gap-not-closed', rules) === 'stack';
+  const sheets = chosenOption('pieces', rules) === 'sheet';
   const sheetOf: { top?: PadKind; bottom?: PadKind } = {};
   for (const side of SIDES) {
     // Chips of one height take the same pad either way.
@@ -221,7 +221,7 @@ export function planPads(input: StackInput): StackPlan {
     const effect = sheets
       ? `one ${sheetOf[side]!.thicknessMm} mm sheet over the ${side} of the board`
       : `pieces of their own on the ${side} of the board`;
-    decisions.push(decision('pieces', rules, effect));
+    decisions.push(appliedRule('pieces', rules, effect));
   }
   let settled = false;
   let lost = false;
@@ -238,7 +238,7 @@ export function planPads(input: StackInput): StackPlan {
       const other = choosePad(gapMm, kinds, !stack)!;
       if (other.layers.length !== choice.layers.length)
         decisions.push(
-          decision(
+          appliedRule(
             'gap-not-closed',
             rules,
             stack
@@ -249,7 +249,7 @@ export function planPads(input: StackInput): StackPlan {
     }
     return choice;
   };
-  const filled = chips.map((place): Filled => {
+  const filled = chips.map((place): FilledGap => {
     const { at, gapMm, chip } = place;
     const piece = chosen?.pieces.find((p) => p.component === at);
     const layers = piece?.layers.map((key) => byKey!.get(key));
@@ -261,7 +261,7 @@ export function planPads(input: StackInput): StackPlan {
     const sheet = sheetOf[chip.side];
     return { chip, at, gapMm, choice: sheet ? layIn([sheet], gapMm) : bestFor(gapMm, chip.role) };
   });
-  const rows = filled.map((place) => rowOf(place, place.choice));
+  const rows = filled.map((place) => componentRow(place, place.choice));
   const bowMm = boardBow(board, rows);
   return {
     board,

@@ -1,20 +1,28 @@
 import { BOARD_LIMITS } from '../facts/m2.ts';
-import { schoolChoice } from '../house-rules/house-rules.ts';
+import { chosenOption } from '../house-rules/house-rules.ts';
 import type { Band } from '../quantities/band.ts';
 import { figure, quantity } from '../quantities/format.ts';
 import type { Mm } from '../quantities/measures.ts';
 import { boardOf, type Board } from './board.ts';
 import type { StackChoice } from './choice.ts';
-import { piecesOf, type Piece } from './cutting/cut.ts';
+import { cutPieces, type CutPiece } from './cutting/cut.ts';
 import { Judge, searchSets, waysEach } from './search.ts';
 import { CONTACT_ORDER, layIn, padKinds, padOptions, stockPadFor, type PadChoice, type PadKind } from './gap.ts';
-import { boardBow, gapsOf, labelThickness, rowOf, type Filled, type StackInput, type StackRow } from './plan-pads.ts';
+import {
+  boardBow,
+  gapsOf,
+  labelThickness,
+  componentRow,
+  type FilledGap,
+  type StackInput,
+  type StackRow
+} from './plan-pads.ts';
 
 /** A whole set of pads for a board, with what speaks for it. */
 export type Proposal = {
   choice: StackChoice;
   rows: StackRow[];
-  pieces: Piece[];
+  pieces: CutPiece[];
   bowMm: Band | null;
   /** Whether every chip has good contact and the board stays flat. */
   allGood: boolean;
@@ -61,7 +69,7 @@ function optionsFor(group: readonly Place[], kinds: readonly PadKind[], stack: b
 function reasonsFor(
   rows: readonly StackRow[],
   bowMm: Band | null,
-  pieces: readonly Piece[],
+  pieces: readonly CutPiece[],
   sheets: boolean
 ): string[] {
   const good = rows.filter((row) => row.verdict === 'good').length;
@@ -95,20 +103,20 @@ export function proposePads(input: StackInput): Proposals | null {
   const places = gapsOf(board, enclosure, chosen, labelThickness(drive, rules));
   if (places.length === 0) return null;
   const kinds = padKinds(enclosure.includedPads, pads);
-  const stack = schoolChoice('gap-not-closed', rules) === 'stack';
-  const sheets = schoolChoice('pieces', rules) === 'sheet';
+  const stack = chosenOption('gap-not-closed', rules) === 'stack';
+  const sheets = chosenOption('pieces', rules) === 'sheet';
   const groups = groupsOf(places, sheets);
   const each = waysEach(groups.length, EACH);
   const ways = groups.map((group) => optionsFor(group, kinds, stack).slice(0, each));
   const judge = new Judge(board, places, groups, ways, sheets);
   const groupOf = places.map((place) => groups.findIndex((group) => group.includes(place)));
   const built = (pick: readonly number[]) => {
-    const filled = places.map((place, i): Filled => {
+    const filled = places.map((place, i): FilledGap => {
       const group = groupOf[i]!;
       return { ...place, choice: layIn(ways[group]![pick[group]!]!, place.gapMm) };
     });
-    const rows = filled.map((place) => rowOf(place, place.choice));
-    return { filled, rows, bowMm: boardBow(board, rows), pieces: piecesOf(board, filled, sheets) };
+    const rows = filled.map((place) => componentRow(place, place.choice));
+    return { filled, rows, bowMm: boardBow(board, rows), pieces: cutPieces(board, filled, sheets) };
   };
   // The same thicknesses from another box are no other proposal.
   const seen = new Set<string>();

@@ -3,9 +3,9 @@ import { aDrive, anEnclosure } from '../../tests/parts';
 import { BOARD_LIMITS } from '../facts/m2';
 import { seeded } from '../quantities/random';
 import { boardOf, type Component } from './board';
-import { piecesOf } from './cutting/cut';
+import { cutPieces } from './cutting/cut';
 import { layIn, padKinds, padOptions, type PadKind } from './gap';
-import { boardBow, gapsOf, rowOf, type Filled } from './plan-pads';
+import { boardBow, gapsOf, componentRow, type FilledGap } from './plan-pads';
 import { proposePads } from './propose';
 import { compareKeys, Judge, searchSets, waysEach } from './search';
 
@@ -58,13 +58,13 @@ function search(components: Component[], stacked: boolean) {
 
 /** The key of a set the long way: from the rows and the pieces that would be shown. */
 function keyTheLongWay({ board, places, groups, ways }: ReturnType<typeof search>, pick: readonly number[]): number[] {
-  const filled = places.map((place): Filled => {
+  const filled = places.map((place): FilledGap => {
     const group = groups.findIndex((g) => g.includes(place));
     return { ...place, choice: layIn(ways[group]![pick[group]!]! as readonly PadKind[], place.gapMm) };
   });
-  const rows = filled.map((place) => rowOf(place, place.choice));
+  const rows = filled.map((place) => componentRow(place, place.choice));
   const bow = boardBow(board, rows)?.typical ?? 0;
-  const pieces = piecesOf(board, filled, false);
+  const pieces = cutPieces(board, filled, false);
   const count = (verdict: string) => rows.filter((row) => row.verdict === verdict).length;
   const backed = rows.some((row) => row.side === 'bottom' && row.forceN > 0);
   return [

@@ -16,9 +16,9 @@ export type Pick = readonly number[];
  * seated, pressed hard; a board that bows too far; second layers; bow in tenths of a millimetre (less is within what the estimate
  * knows); pieces; kinds of pad; pieces to buy; pieces from the drawer; distance from 20 %.
  */
-export type Key = readonly number[];
+export type StackKey = readonly number[];
 
-export function compareKeys(a: Key, b: Key): number {
+export function compareKeys(a: StackKey, b: StackKey): number {
   for (let i = 0; i < a.length; i++) if (a[i] !== b[i]) return a[i]! - b[i]!;
   return 0;
 }
@@ -222,7 +222,7 @@ function polish(judge: Judge, sizes: readonly number[], start: { pick: number[];
  * one group at a time. Never worse than the best way of every group by itself.
  * @param sizes how many ways each group has
  */
-export function searchSets(judge: Judge, sizes: readonly number[]): { pick: Pick; key: Key }[] {
+export function searchSets(judge: Judge, sizes: readonly number[]): { pick: Pick; key: StackKey }[] {
   const judged = (pick: number[]) => ({ pick, key: judge.keyOf(pick) });
   if (sizes.length <= EXHAUSTIVE_GROUPS) {
     const sets = [...allPicks(sizes)].map(judged);

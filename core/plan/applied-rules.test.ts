@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { aCable, aDrive, aHost, anEnclosure, anInput } from '../../tests/parts';
-import { SCHOOL_IDS, SCHOOLS, sideOf } from '../house-rules/house-rules';
+import { HOUSE_RULE_IDS, HOUSE_RULES, optionOf } from '../house-rules/house-rules';
 import type { Job } from '../parts/job';
 import { plan } from './plan';
 import type { PlanInput } from './report';
@@ -141,11 +141,11 @@ describe('a house rule is named where it decided, and only there', () => {
 });
 
 describe('the schools', () => {
-  it.each(SCHOOL_IDS)('%s states both sides with a reason, and where it decides', (id) => {
-    const { choices, decides } = SCHOOLS[id];
+  it.each(HOUSE_RULE_IDS)('%s states both sides with a reason, and where it decides', (id) => {
+    const { choices, decides } = HOUSE_RULES[id];
     for (const choice of Object.keys(choices)) {
-      expect(sideOf(id, choice).because).toMatch(/^\S.{20,}\.$/s);
-      expect(sideOf(id, choice).label).not.toBe('');
+      expect(optionOf(id, choice).because).toMatch(/^\S.{20,}\.$/s);
+      expect(optionOf(id, choice).label).not.toBe('');
     }
     expect(decides).not.toBe('');
   });

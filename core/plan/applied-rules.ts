@@ -1,4 +1,4 @@
-import { decision, schoolChoice, type Decision, type HouseRules } from '../house-rules/house-rules.ts';
+import { appliedRule, chosenOption, type AppliedRule, type HouseRules } from '../house-rules/house-rules.ts';
 import type { Finding } from '../findings/finding.ts';
 import type { WriteCachePolicy } from '../chain/write-cache.ts';
 import type { PlanInput } from './report.ts';
@@ -9,7 +9,7 @@ type Seen = {
   rules: HouseRules | undefined;
   policy: WriteCachePolicy | null;
 };
-type Remark = (seen: Seen) => Decision | undefined;
+type Remark = (seen: Seen) => AppliedRule | undefined;
 
 /** A transfer that lasts longer than a case takes to warm through is what fans are about. GB. */
 const LONG_WRITE_GB = 200;
@@ -18,10 +18,10 @@ const LONG_WRITE_GB = 200;
 const REMARKS: readonly Remark[] = [
   ({ findings, rules }) =>
     findings.some((f) => f.code === 'drive-faster-than-link')
-      ? decision(
+      ? appliedRule(
           'drive-class',
           rules,
-          schoolChoice('drive-class', rules) === 'headroom' ? 'the faster drive is kept' : 'a slower drive would do'
+          chosenOption('drive-class', rules) === 'headroom' ? 'the faster drive is kept' : 'a slower drive would do'
         )
       : undefined,
   ({ findings, rules, input: { job } }) => {
@@ -29,11 +29,11 @@ const REMARKS: readonly Remark[] = [
       (f) => f.code === 'cable-limits-link' || f.code === 'port-limits-link' || f.code === 'adapter-limits-link'
     );
     if (!slow) return undefined;
-    if (schoolChoice('link', rules) !== 'by-job')
-      return decision('link', rules, 'a faster link is worth having in any case');
+    if (chosenOption('link', rules) !== 'by-job')
+      return appliedRule('link', rules, 'a faster link is worth having in any case');
     return slow.enough !== undefined
-      ? decision('link', rules, `the job “${job!.name}” has the rate that it needs`)
-      : decision(
+      ? appliedRule('link', rules, `the job “${job!.name}” has the rate that it needs`)
+      : appliedRule(
           'link',
           rules,
           job?.minSustainedWriteMBps
@@ -44,7 +44,7 @@ const REMARKS: readonly Remark[] = [
   ({ input: { job }, rules, policy }) =>
     policy === null || policy.from === 'build' || job?.direction === 'out'
       ? undefined
-      : decision(
+      : appliedRule(
           'write-cache',
           rules,
           policy.policy === 'performance'
@@ -53,11 +53,11 @@ const REMARKS: readonly Remark[] = [
         ),
   ({ input: { enclosure, job, drive }, rules }) => {
     const kind = enclosure.cooling?.kind;
-    const wanted = schoolChoice('cooling', rules);
+    const wanted = chosenOption('cooling', rules);
     const long =
       drive.media === 'nvme' && job !== undefined && job.direction !== 'out' && job.transferGB >= LONG_WRITE_GB;
     if (kind === undefined || kind === wanted || (wanted === 'fan' && !long)) return undefined;
-    return decision(
+    return appliedRule(
       'cooling',
       rules,
       wanted === 'fan'
@@ -67,10 +67,10 @@ const REMARKS: readonly Remark[] = [
   },
   ({ input: { enclosure, drive }, rules }) => {
     const held = enclosure.retention;
-    const wanted = schoolChoice('retention', rules);
+    const wanted = chosenOption('retention', rules);
     return drive.formFactor !== 'm2' || held === undefined || held === wanted
       ? undefined
-      : decision(
+      : appliedRule(
           'retention',
           rules,
           `this case holds the module ${held === 'screw' ? 'with a screw' : held === 'tray' ? 'in a tray' : 'without tools'}`
@@ -78,10 +78,10 @@ const REMARKS: readonly Remark[] = [
   },
   ({ input: { drive }, rules }) =>
     drive.label === 'paper' && drive.formFactor === 'm2'
-      ? decision(
+      ? appliedRule(
           'label',
           rules,
-          schoolChoice('label', rules) === 'leave'
+          chosenOption('label', rules) === 'leave'
             ? 'the paper label stays on'
             : 'the paper label comes off: photograph it first'
         )
@@ -89,8 +89,8 @@ const REMARKS: readonly Remark[] = [
 ];
 
 /** What the house rules decided in a plan, beyond what filesystem and pads say themselves. */
-export function remarksOf(seen: Seen): Decision[] {
-  const said: Decision[] = [];
+export function remarksOf(seen: Seen): AppliedRule[] {
+  const said: AppliedRule[] = [];
   for (const remark of REMARKS) {
     const decided = remark(seen);
     if (decided) said.push(decided);

@@ -11,7 +11,7 @@ import { caseClassOf } from '../thermal/model/network.ts';
 import { cacheShareOf } from '../throughput/flash-cache.ts';
 import type { Pad } from '../parts/pad.ts';
 import type { PlanInput } from './report.ts';
-import type { BuildStudy } from './resolve-build.ts';
+import type { ResolvedBuild } from './resolve-build.ts';
 
 /** Groups of figures, as the report names them where it says what rests on an assumed value. */
 export type FigureGroup =
@@ -51,7 +51,7 @@ const is40g = (mode: LinkMode) => mode === 'usb4-40g' || mode === 'tbt4-40g';
  * Lists what a plan assumed: every value that no part states and some figure used, and nothing else. A listed number or choice can be
  * stated in its field: the typical figures stay as they are, and no band gets wider.
  */
-export function assumptionsOf(input: PlanInput, study: BuildStudy): Assumed[] {
+export function assumptionsOf(input: PlanInput, study: ResolvedBuild): Assumed[] {
   const list: Assumed[] = [];
   const note: Note = (part, field, value, from, ...figures) => void list.push({ part, field, value, from, figures });
   if (study.running) {
@@ -68,7 +68,7 @@ export function assumptionsOf(input: PlanInput, study: BuildStudy): Assumed[] {
   return list;
 }
 
-function ofLink({ cable }: PlanInput, { negotiation, port, drive, enclosure }: BuildStudy, note: Note): void {
+function ofLink({ cable }: PlanInput, { negotiation, port, drive, enclosure }: ResolvedBuild, note: Note): void {
   const mode = negotiation.mode!;
   const { carrier } = LINK_MODES[mode];
   if (negotiation.cableFrom === 'box')
@@ -111,7 +111,11 @@ function ofLink({ cable }: PlanInput, { negotiation, port, drive, enclosure }: B
   }
 }
 
-function ofFlash({ drive: stated }: PlanInput, { drive, running, negotiation, freeGB }: BuildStudy, note: Note): void {
+function ofFlash(
+  { drive: stated }: PlanInput,
+  { drive, running, negotiation, freeGB }: ResolvedBuild,
+  note: Note
+): void {
   const flash = stated.flash;
   const { cell, pcie, postCache } = drive;
   if (pcie && !stated.pcie) {
@@ -166,7 +170,7 @@ function ofFlash({ drive: stated }: PlanInput, { drive, running, negotiation, fr
     note('drive', 'flash.dram', 'unknown', 'both cases are inside the random band', 'random');
 }
 
-function ofDisk({ drive: stated, job }: PlanInput, { drive }: BuildStudy, note: Note): void {
+function ofDisk({ drive: stated, job }: PlanInput, { drive }: ResolvedBuild, note: Note): void {
   const { disk, readMBps, writeMBps } = stated;
   if (disk?.outerMBps === undefined && readMBps === undefined && writeMBps === undefined)
     note(
@@ -195,7 +199,7 @@ function ofDisk({ drive: stated, job }: PlanInput, { drive }: BuildStudy, note: 
     note('drive', 'fillFraction', 0, 'taken as empty; the band holds every place on the disk', 'job');
 }
 
-function ofJob({ host, job, drive }: PlanInput, { needs, running }: BuildStudy, note: Note): void {
+function ofJob({ host, job, drive }: PlanInput, { needs, running }: ResolvedBuild, note: Note): void {
   if (!host.internalDisk)
     note('host', 'internalDisk', 'keeps up', 'its own disk is not stated, so nothing is held back by it', 'job');
   if (job!.files === undefined) note('job', 'files', 1, 'one file', 'job');
@@ -204,7 +208,7 @@ function ofJob({ host, job, drive }: PlanInput, { needs, running }: BuildStudy, 
     note('drive', 'fillFraction', 0, 'taken as empty', 'job');
 }
 
-function ofFit({ drive: stated, enclosure: own, pads }: PlanInput, study: BuildStudy, note: Note): void {
+function ofFit({ drive: stated, enclosure: own, pads }: PlanInput, study: ResolvedBuild, note: Note): void {
   const { drive, enclosure, pads: stack, pairing, need, running, port } = study;
   const same = stated.formFactor === own.formFactor;
   if (same && stated.formFactor === 'm2') {
@@ -284,9 +288,9 @@ function ofFit({ drive: stated, enclosure: own, pads }: PlanInput, study: BuildS
   }
 }
 
-function ofHeat({ drive: stated, enclosure: own, job }: PlanInput, study: BuildStudy, note: Note): void {
-  const { drive, enclosure, warmth, negotiation, pads, running } = study;
-  const { draw, limits, shape } = warmth;
+function ofHeat({ drive: stated, enclosure: own, job }: PlanInput, study: ResolvedBuild, note: Note): void {
+  const { drive, enclosure, thermal, negotiation, pads, running } = study;
+  const { draw, limits, geometry } = thermal;
   const disk = stated.media === 'hdd';
   const power = stated.power;
   if (disk) {
@@ -322,7 +326,7 @@ function ofHeat({ drive: stated, enclosure: own, job }: PlanInput, study: BuildS
     note(
       'enclosure',
       'cooling.massG',
-      Math.round((shape.caseJK / SPECIFIC_HEAT[shape.plastic ? 'plastic' : 'aluminium']) * 1000),
+      Math.round((geometry.caseJK / SPECIFIC_HEAT[geometry.plastic ? 'plastic' : 'aluminium']) * 1000),
       'usual for such a case',
       'heat',
       'job'
@@ -333,7 +337,7 @@ function ofHeat({ drive: stated, enclosure: own, job }: PlanInput, study: BuildS
     note('enclosure', 'cooling.finish', 'coated', 'most cases are painted or anodised', 'heat');
   if (cooling?.stands === undefined) note('enclosure', 'cooling.stands', 'flat', 'on a desk', 'heat');
   if (job?.ambientC === undefined) note('job', 'ambientC', AMBIENT_C.typical, 'a room', 'heat');
-  if (shape.kind === 'm2' && !pads.filled.some(({ chip }) => chip.role === 'controller'))
+  if (geometry.kind === 'm2' && !pads.filled.some(({ chip }) => chip.role === 'controller'))
     note(
       'pad',
       'contact',

@@ -1,9 +1,17 @@
 import type { Job } from '../parts/job.ts';
-import { cacheBehindHost, hostEnd, needGB, piecesOf, usableFreeGB, waysOf, wayTime } from '../throughput/job-time.ts';
-import type { End, JobChain, Way, WayTime } from '../throughput/job-time.ts';
+import {
+  cacheBehindHost,
+  hostEnd,
+  needGB,
+  stretchesOf,
+  usableFreeGB,
+  directionsOf,
+  directionTime
+} from '../throughput/job-time.ts';
+import type { End, JobChain, JobDirection, DirectionTime } from '../throughput/job-time.ts';
 import type { CacheForecast } from '../throughput/flash-cache.ts';
-import { march, type March, type Phase } from '../thermal/throttling/timeline.ts';
-import type { Limits, Setting } from '../thermal/throttling/throttle.ts';
+import { followThrottling, type ThrottleTimeline, type Phase } from '../thermal/throttling/timeline.ts';
+import type { ThrottleLimits, Setting } from '../thermal/throttling/throttle.ts';
 import { mayThrottle } from '../thermal/forecast/thermal-model.ts';
 import type { PlanReport } from './report.ts';
 
@@ -11,7 +19,7 @@ export type JobForecast = Omit<NonNullable<PlanReport['job']>, 'ways'>;
 
 /** One way of a job: where its time goes, and which end sets the pace. Typical figures. */
 export type JobWay = {
-  direction: Way;
+  direction: JobDirection;
   seconds: number;
   MBps: number;
   /** What most of the time is spent on. */
@@ -20,14 +28,19 @@ export type JobWay = {
   spent: { bytes: number; afterCliff: number; files: number; throttled: number };
 };
 
-const secondsOf = ({ before, after, files }: WayTime): number => before + after + files;
+const secondsOf = ({ before, after, files }: DirectionTime): number => before + after + files;
 
 /** Turns the pieces of the ways into phases for the thermal model: the time for files is spread over the bytes. */
-const phasesOf = (job: Job, chain: JobChain, ways: readonly WayTime[], end: End): Phase[] => {
+const phasesOf = (job: Job, chain: JobChain, ways: readonly DirectionTime[], end: End): Phase[] => {
   const phases: Phase[] = [];
   for (const way of ways)
-    for (const { work, GB, MBps, fills } of piecesOf(chain, way, end)) {
-      const phase: Phase = { work, rate: MBps, perMB: way.files / (job.transferGB * 1000), volumeMB: GB * 1000 };
+    for (const { work, GB, MBps, fills } of stretchesOf(chain, way, end)) {
+      const phase: Phase = {
+        activity: work,
+        rate: MBps,
+        perMB: way.files / (job.transferGB * 1000),
+        volumeMB: GB * 1000
+      };
       if (fills) phase.fills = fills;
       phases.push(phase);
     }
@@ -35,42 +48,42 @@ const phasesOf = (job: Job, chain: JobChain, ways: readonly WayTime[], end: End)
 };
 
 /** A job on a chain in the typical case, before any heat: its ways and phases, and the cache as the host's own disk feeds it. */
-export type JobWork = { fed: CacheForecast; ways: WayTime[]; phases: Phase[] };
+export type TypicalJob = { fed: CacheForecast; ways: DirectionTime[]; phases: Phase[] };
 
-const waysAt = (job: Job, chain: JobChain, fed: CacheForecast, end: End): WayTime[] =>
-  waysOf(job).map((way) => wayTime(job, chain, fed, way, end));
+const waysAt = (job: Job, chain: JobChain, fed: CacheForecast, end: End): DirectionTime[] =>
+  directionsOf(job).map((way) => directionTime(job, chain, fed, way, end));
 
-export function jobWork(job: Job, chain: JobChain): JobWork {
+export function typicalJob(job: Job, chain: JobChain): TypicalJob {
   const fed = cacheBehindHost(chain);
   const ways = waysAt(job, chain, fed, 'typical');
   return { fed, ways, phases: phasesOf(job, chain, ways, 'typical') };
 }
 
 /** How the build warms, at the setting for each end of a band; without the ends only the typical case is followed. */
-export type JobWarmth = { limits: Limits | null; typical: Setting; ends?: { slow: Setting; fast: Setting } };
+export type JobHeat = { limits: ThrottleLimits | null; typical: Setting; ends?: { slow: Setting; fast: Setting } };
 
 /** Adds what throttling costs to the time of some ways: followed only where a phase could ever get hot enough. */
 function underHeat(
-  ways: readonly WayTime[],
+  ways: readonly DirectionTime[],
   phases: readonly Phase[],
   setting: Setting | undefined,
-  limits: Limits | null
-): { seconds: number; marched: March | null } {
+  limits: ThrottleLimits | null
+): { seconds: number; timeline: ThrottleTimeline | null } {
   let plain = 0;
   for (const way of ways) plain += secondsOf(way);
-  if (!setting || !mayThrottle(setting, phases, limits)) return { seconds: plain, marched: null };
-  const marched = march(setting, phases, limits);
-  return { seconds: marched.throttleAtS === null ? plain : marched.seconds, marched };
+  if (!setting || !mayThrottle(setting, phases, limits)) return { seconds: plain, timeline: null };
+  const timeline = followThrottling(setting, phases, limits);
+  return { seconds: timeline.throttleAtS === null ? plain : timeline.seconds, timeline };
 }
 
 /**
  * Gives the typical time of a job, throttling included, s: the one figure that a ranking needs of it.
- * @param warmth null where nothing of this build ever gets hot enough to throttle
+ * @param thermal null where nothing of this build ever gets hot enough to throttle
  */
-export function jobSeconds(job: Job, chain: JobChain, warmth: JobWarmth | null): number {
+export function jobSeconds(job: Job, chain: JobChain, thermal: JobHeat | null): number {
   const fed = cacheBehindHost(chain);
   const ways = waysAt(job, chain, fed, 'typical');
-  if (warmth) return underHeat(ways, phasesOf(job, chain, ways, 'typical'), warmth.typical, warmth.limits).seconds;
+  if (thermal) return underHeat(ways, phasesOf(job, chain, ways, 'typical'), thermal.typical, thermal.limits).seconds;
   let seconds = 0;
   for (const way of ways) seconds += secondsOf(way);
   return seconds;
@@ -83,18 +96,18 @@ export function jobSeconds(job: Job, chain: JobChain, warmth: JobWarmth | null):
 export function forecastJob(
   job: Job,
   chain: JobChain,
-  { fed, ways, phases }: JobWork,
-  warmth: JobWarmth
-): { forecast: JobForecast; marched: March | null } {
+  { fed, ways, phases }: TypicalJob,
+  thermal: JobHeat
+): { forecast: JobForecast; timeline: ThrottleTimeline | null } {
   const at = (end: End, setting: Setting | undefined) => {
     const made = waysAt(job, chain, fed, end);
-    return underHeat(made, setting ? phasesOf(job, chain, made, end) : [], setting, warmth.limits).seconds;
+    return underHeat(made, setting ? phasesOf(job, chain, made, end) : [], setting, thermal.limits).seconds;
   };
-  const typical = underHeat(ways, phases, warmth.typical, warmth.limits);
-  const slow = at('low', warmth.ends?.slow);
-  const fast = at('high', warmth.ends?.fast);
+  const typical = underHeat(ways, phases, thermal.typical, thermal.limits);
+  const slow = at('low', thermal.ends?.slow);
+  const fast = at('high', thermal.ends?.fast);
   return {
-    marched: typical.marched,
+    timeline: typical.timeline,
     forecast: {
       seconds: {
         low: Math.min(fast, typical.seconds),
@@ -103,17 +116,17 @@ export function forecastJob(
       },
       cliffReached:
         job.direction !== 'out' && fed.typicalCliff && fed.cliffAtGB !== null && job.transferGB > fed.cliffAtGB.typical,
-      throttleReached: (typical.marched?.throttleAtS ?? null) !== null,
+      throttleReached: (typical.timeline?.throttleAtS ?? null) !== null,
       fits: needGB(job) <= usableFreeGB(chain.usableTiB, chain.drive.drive.fillFraction)
     }
   };
 }
 
 /** Says of each way of a job where the time goes and which end limits, in the typical case. */
-export function jobWays(job: Job, chain: JobChain, ways: readonly WayTime[], throttledSeconds: number): JobWay[] {
+export function jobWays(job: Job, chain: JobChain, ways: readonly DirectionTime[], throttledSeconds: number): JobWay[] {
   const { host, drive } = chain;
   const disk = drive.drive.media === 'hdd';
-  const made = waysOf(job).map((direction, at): JobWay => {
+  const made = directionsOf(job).map((direction, at): JobWay => {
     const way = ways[at]!;
     const seconds = secondsOf(way);
     const of = direction === 'in' ? 'write' : 'read';

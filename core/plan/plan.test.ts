@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { aCable, aDrive, aHost, anEnclosure, anInput } from '../../tests/parts';
 import { LINK_MODE_IDS, PLUGS } from '../facts/link-modes';
 import { driveSchema } from '../parts/drive';
-import { landedPrice, newestQuote } from '../cost/landed';
+import { deliveredPrice, newestQuote } from '../cost/landed';
 import { plan } from './plan';
 import { planReportSchema, type PlanInput } from './report';
 
@@ -132,11 +132,11 @@ describe('the job', () => {
 
 describe('what it costs', () => {
   it('(100 x 0.9 - 5 + 10) x 1.2 = 114', () => {
-    expect(landedPrice({ list: 100, discountPercent: 10, coupon: 5, shipping: 10, taxPercent: 20 })).toBeCloseTo(
+    expect(deliveredPrice({ list: 100, discountPercent: 10, coupon: 5, shipping: 10, taxPercent: 20 })).toBeCloseTo(
       114,
       9
     );
-    expect(landedPrice({ list: 10, coupon: 50 })).toBe(0);
+    expect(deliveredPrice({ list: 10, coupon: 50 })).toBe(0);
   });
   const quote = (partId: string, list: number, date = '2026-05-01', currency = 'EUR') => ({
     partId,

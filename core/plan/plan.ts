@@ -15,12 +15,12 @@ import { fillOf, type CacheForecast } from '../throughput/flash-cache.ts';
 import { needGB, usableFreeGB, type JobChain } from '../throughput/job-time.ts';
 import { randomRate } from '../throughput/random.ts';
 import { remarksOf } from './applied-rules.ts';
-import type { March } from '../thermal/throttling/timeline.ts';
+import type { ThrottleTimeline } from '../thermal/throttling/timeline.ts';
 import { assumptionsOf } from './assumptions.ts';
-import { atWork, heatReport, sustainedUnder, writingOn, type AtWork } from './heat.ts';
-import { forecastJob, jobSeconds, jobWays, jobWork, type JobForecast } from './job-forecast.ts';
+import { describeLoad, thermalReport, sustainedWriteBand, endlessWritePhases, type DescribedLoad } from './heat.ts';
+import { forecastJob, jobSeconds, jobWays, typicalJob, type JobForecast } from './job-forecast.ts';
 import type { PlanInput, PlanReport } from './report.ts';
-import { studyBuild, type BuildStudy, type Running } from './resolve-build.ts';
+import { resolveBuild, type ResolvedBuild, type RunningChain } from './resolve-build.ts';
 import { explain, type Explained } from './workings.ts';
 
 /** Changes whenever the same parts can give another plan; a stored plan of another version says so. */
@@ -93,44 +93,44 @@ export function padsToPay(
 }
 
 type Figures = Pick<PlanReport, 'throughput' | 'cache' | 'job'>;
-type Forecast = { figures: Figures; fed: CacheForecast | null; marched: March | null; work: AtWork };
+type Forecast = { figures: Figures; fed: CacheForecast | null; timeline: ThrottleTimeline | null; work: DescribedLoad };
 
 /** Forecasts what a chain does that connects: rates, cache and job, with what throttling takes of them. */
 function forecastOf(
   { job, drive: { media } }: PlanInput,
-  { drive, enclosure, port, negotiation, freeGB, warmth }: BuildStudy,
-  { read, write, cache, chain }: Running
+  { drive, enclosure, port, negotiation, freeGB, thermal }: ResolvedBuild,
+  { read, write, cache, chain }: RunningChain
 ): Forecast {
-  const on = writingOn(write.band, cache, media === 'hdd' ? null : fillOf(drive, freeGB, 'typical'));
-  const wanted = job ? jobWork(job, chain) : null;
-  const work = atWork(warmth, on, wanted?.phases ?? null, job?.perDay, write.band, freeGB);
+  const on = endlessWritePhases(write.band, cache, media === 'hdd' ? null : fillOf(drive, freeGB, 'typical'));
+  const wanted = job ? typicalJob(job, chain) : null;
+  const work = describeLoad(thermal, on, wanted?.phases ?? null, job?.perDay, write.band, freeGB);
   const uas = runsUas(port, enclosure);
   const mode = negotiation.mode!;
   const figures: Figures = {
     throughput: {
       read: read.band,
       write: write.band,
-      sustainedWrite: sustainedUnder(warmth, write.band, cache, work),
+      sustainedWrite: sustainedWriteBand(thermal, write.band, cache, work),
       random4kRead: randomRate(drive, mode, uas, 'read'),
       random4kWrite: randomRate(drive, mode, uas, 'write')
     },
     cache: { cliffAtGB: cache.cliffAtGB, recoverS: cache.recoverS }
   };
-  if (!job || !wanted) return { figures, fed: null, marched: null, work };
-  const { forecast, marched } = forecastJob(job, chain, wanted, {
-    limits: work.cool ? null : warmth.limits,
-    typical: warmth.typical,
-    ...(work.cool ? {} : { ends: { slow: work.cases.hot, fast: work.cases.cool } })
+  if (!job || !wanted) return { figures, fed: null, timeline: null, work };
+  const { forecast, timeline } = forecastJob(job, chain, wanted, {
+    limits: work.neverThrottles ? null : thermal.limits,
+    typical: thermal.typical,
+    ...(work.neverThrottles ? {} : { ends: { slow: work.cases.hot, fast: work.cases.cool } })
   });
   figures.job = { ...forecast, ways: jobWays(job, chain, wanted.ways, forecast.seconds.typical) };
-  return { figures, fed: wanted.fed, marched, work };
+  return { figures, fed: wanted.fed, timeline, work };
 }
 
 /** A time that differs by less than this share is not worth a finding. */
 const WORTH_SAYING = 0.1;
 
 /** What Windows' quick removal costs a job through its files alone, where the rate does not show it. */
-function filePolicyFinding(job: Job, { policy, rules, findings }: BuildStudy, chain: JobChain): Finding | undefined {
+function filePolicyFinding(job: Job, { policy, rules, findings }: ResolvedBuild, chain: JobChain): Finding | undefined {
   if (!chain.quickRemoval || (job.files ?? 0) < 2 || job.direction === 'out') return undefined;
   if (findings.some(({ code }) => code === 'write-cache-policy')) return undefined;
   const now = jobSeconds(job, chain, null);
@@ -150,10 +150,10 @@ function filePolicyFinding(job: Job, { policy, rules, findings }: BuildStudy, ch
 }
 
 /** What comes to light only once a working chain is forecast: of its job, and of heat in it. */
-function forecastFindings(input: PlanInput, study: BuildStudy, running: Running, made: Forecast): Finding[] {
+function forecastFindings(input: PlanInput, study: ResolvedBuild, running: RunningChain, made: Forecast): Finding[] {
   const { job, drive } = input;
-  const { needs, usable, warmth } = study;
-  const { figures, fed, marched, work } = made;
+  const { needs, usable, thermal } = study;
+  const { figures, fed, timeline, work } = made;
   const findings: Finding[] = [];
   const gives = figures.throughput.sustainedWrite!.typical;
   if (needs && gives < needs.MBps * (1 - 1e-9))
@@ -170,26 +170,26 @@ function forecastFindings(input: PlanInput, study: BuildStudy, running: Running,
   findings.push(...jobFindings(job, free, figures.job, fed!, running.chain.write, drive));
   const policy = filePolicyFinding(job, study, running.chain);
   if (policy) findings.push(policy);
-  if (marched && marched.throttleAtS !== null)
+  if (timeline && timeline.throttleAtS !== null)
     findings.push({
       code: 'throttles-in-job',
       severity: 'limit',
       about: 'job',
-      afterS: marched.throttleAtS,
+      afterS: timeline.throttleAtS,
       from: work.phases.find((phase) => phase.volumeMB > 0)!.rate,
-      to: marched.throttledMBps,
-      form: marched.form === 'saw-tooth' ? 'saw-tooth' : 'plateau',
-      startC: warmth.limits!.startC
+      to: timeline.throttledMBps,
+      form: timeline.form === 'saw-tooth' ? 'saw-tooth' : 'plateau',
+      startC: thermal.limits!.startC
     });
   return findings;
 }
 
 /** What a build draws, part by part, and what its port gives; null without a chain that writes. */
-function powerReport({ pairing, need, broken, running, warmth }: BuildStudy): PlanReport['power'] {
+function powerReport({ pairing, need, broken, running, thermal }: ResolvedBuild): PlanReport['power'] {
   const rate = pairing.writeMBps;
   if (broken || !running || !rate || !need) return null;
   const { draw, steady, peak } = need;
-  const { idleW, efficiency, bridgeRestW, fanW } = warmth.draw;
+  const { idleW, efficiency, bridgeRestW, fanW } = thermal.draw;
   const fromPort = livesOnPort(pairing);
   return {
     steadyW: steady,
@@ -210,7 +210,7 @@ const NOTHING: PlanReport['throughput'] = {
 };
 
 /** What the parts of a build cost; null without a quote for drive and enclosure. */
-function costOf(input: PlanInput, { negotiation, pads, usable }: BuildStudy): PlanReport['cost'] {
+function costOf(input: PlanInput, { negotiation, pads, usable }: ResolvedBuild): PlanReport['cost'] {
   const { drive, enclosure, quotes, exchange } = input;
   if (!quotes || quotes.length === 0) return null;
   const parts = [
@@ -223,7 +223,7 @@ function costOf(input: PlanInput, { negotiation, pads, usable }: BuildStudy): Pl
 }
 
 /** What a chain looks like in a report. */
-const linkReport = (mode: PlanReport['link']['mode'], running: Running | null): PlanReport['link'] => ({
+const linkReport = (mode: PlanReport['link']['mode'], running: RunningChain | null): PlanReport['link'] => ({
   mode,
   stages: running ? running.stages.map(({ stage, label, MBps, writeMBps }) => ({ stage, label, MBps, writeMBps })) : [],
   bottleneck: running?.read.at ?? null,
@@ -240,19 +240,19 @@ const linkReport = (mode: PlanReport['link']['mode'], running: Running | null): 
  */
 export function plan(input: PlanInput, options: { workings: boolean } = { workings: true }): PlanReport {
   const { host, job } = input;
-  const study = studyBuild(input);
+  const study = resolveBuild(input);
   const { rules, port, drive, enclosure, negotiation, pairing, findings, broken, running } = study;
-  const { freeGB, pads, advice, decisions, usable, warmth } = study;
+  const { freeGB, pads, advice, decisions, usable, thermal } = study;
   const { mode } = negotiation;
 
   const made = running && forecastOf(input, study, running);
   const works = broken ? null : running;
   if (works && made) findings.push(...forecastFindings(input, study, works, made));
-  const warm = heatReport(
+  const warm = thermalReport(
     { enclosure: input.enclosure, isDisk: input.drive.media === 'hdd', rules },
-    warmth,
+    thermal,
     works && made ? made.work : null,
-    works && made ? made.marched : null
+    works && made ? made.timeline : null
   );
   findings.push(...warm.findings);
 

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { randomCrate } from '../../tests/random-crate';
-import { SCHOOL_IDS, SCHOOLS, type SchoolId } from '../house-rules/house-rules';
+import { HOUSE_RULE_IDS, HOUSE_RULES, type HouseRuleId } from '../house-rules/house-rules';
 import { seeded } from '../quantities/random';
 import { plan } from './plan';
 import { planReportSchema, type PlanInput } from './report';
@@ -15,7 +15,7 @@ function* randomInputs(seed: number, count: number): Generator<PlanInput> {
   for (let i = 0; i < count; i++) {
     const host = some(crate.hosts);
     const houseRules = Object.fromEntries(
-      SCHOOL_IDS.filter(() => random() < 0.5).map((id) => [id, some(Object.keys(SCHOOLS[id].choices))])
+      HOUSE_RULE_IDS.filter(() => random() < 0.5).map((id) => [id, some(Object.keys(HOUSE_RULES[id].choices))])
     );
     yield {
       host,
@@ -93,10 +93,10 @@ describe('whatever the parts are', () => {
       const decided = plan(input, { workings: false }).houseRules;
       expect(new Set(decided.map((d) => d.school)).size).toBe(decided.length);
       for (const { school, choice, own, effect } of decided) {
-        const id = school as SchoolId;
-        expect(SCHOOL_IDS).toContain(id);
+        const id = school as HouseRuleId;
+        expect(HOUSE_RULE_IDS).toContain(id);
         expect(own).toBe(input.houseRules?.[id] !== undefined);
-        expect(choice).toBe(input.houseRules?.[id] ?? SCHOOLS[id].standard);
+        expect(choice).toBe(input.houseRules?.[id] ?? HOUSE_RULES[id].standard);
         expect(effect).toMatch(/^\S.*[^.]$/s);
       }
     }

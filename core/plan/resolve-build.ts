@@ -1,6 +1,6 @@
 import { MBR_MAX_TB } from '../facts/filesystems.ts';
 import { PHONE_RECORDING_MBPS } from '../facts/buses.ts';
-import type { Decision, HouseRules } from '../house-rules/house-rules.ts';
+import type { AppliedRule, HouseRules } from '../house-rules/house-rules.ts';
 import { adviseFilesystem, type FilesystemAdvice } from '../filesystem/advise.ts';
 import { usableTiB } from '../filesystem/capacity.ts';
 import type { Finding } from '../findings/finding.ts';
@@ -16,7 +16,7 @@ import type { Host, Port } from '../parts/host.ts';
 import type { Job } from '../parts/job.ts';
 import { minBand, type Band } from '../quantities/band.ts';
 import { planPads, type StackPlan } from '../pads/plan-pads.ts';
-import { warmthOf, type Warmth } from '../thermal/forecast/thermal-model.ts';
+import { thermalModel, type ThermalModel } from '../thermal/forecast/thermal-model.ts';
 import { forecastCache, type CacheForecast } from '../throughput/flash-cache.ts';
 import { withMeasured, type JobChain } from '../throughput/job-time.ts';
 import type { PlanInput } from './report.ts';
@@ -27,7 +27,7 @@ const NONE: readonly never[] = [];
 export const portOf = (host: Host, portId: string): Port | undefined => host.ports.find((port) => port.id === portId);
 
 /** What a chain does once it connects: its stages, its slowest links, its cache, and what it offers to a job. */
-export type Running = {
+export type RunningChain = {
   stages: readonly Stage[];
   read: Bottleneck;
   write: Bottleneck;
@@ -37,7 +37,7 @@ export type Running = {
 };
 
 /** Everything about a build before anything is forecast of it. */
-export type BuildStudy = {
+export type ResolvedBuild = {
   rules: HouseRules | undefined;
   port: Port;
   drive: FilledDrive;
@@ -51,19 +51,19 @@ export type BuildStudy = {
   /** Whether parts do not go together, so that nothing can be measured on them. */
   broken: boolean;
   /** Null without a common link mode. In a broken build it is what would be if the parts fitted. */
-  running: Running | null;
+  running: RunningChain | null;
   freeGB: number;
   pads: StackPlan;
   advice: FilesystemAdvice;
-  decisions: Decision[];
+  decisions: AppliedRule[];
   usable: number;
-  warmth: Warmth;
+  thermal: ThermalModel;
   /** The write that the job needs, MB/s, and whether it is only what phones record at. */
   needs: { MBps: number; assumed: boolean } | null;
 };
 
 /** Gives the rate that a job needs: stated, or for a phone that records video onto the drive what such a phone writes. */
-function neededWrite(host: Host, job: Job | undefined): BuildStudy['needs'] {
+function neededWrite(host: Host, job: Job | undefined): ResolvedBuild['needs'] {
   if (job?.minSustainedWriteMBps !== undefined) return { MBps: job.minSustainedWriteMBps, assumed: false };
   const phone = host.os.family === 'ios' || host.os.family === 'android';
   return phone && job?.purposes.includes('camera') && job.direction !== 'out'
@@ -82,7 +82,7 @@ const narrowest = (stages: readonly Stage[], of: 'MBps' | 'writeMBps'): Band => 
  * Plan and simulation begin here.
  * @throws RangeError if the host has no port of that id
  */
-export function studyBuild(input: PlanInput): BuildStudy {
+export function resolveBuild(input: PlanInput): ResolvedBuild {
   const { host, cable, job } = input;
   const rules = input.houseRules as HouseRules | undefined;
   const port = portOf(host, input.portId);
@@ -129,7 +129,7 @@ export function studyBuild(input: PlanInput): BuildStudy {
     host.os.family === 'macos'
   );
 
-  let running: Running | null = null;
+  let running: RunningChain | null = null;
   const needs = neededWrite(host, job);
   if (stages && write && mode !== null) {
     const read = bottleneckOf(stages, 'MBps');
@@ -173,7 +173,7 @@ export function studyBuild(input: PlanInput): BuildStudy {
     advice,
     decisions: filesystem.decisions,
     usable,
-    warmth: warmthOf(drive, enclosure, mode, pads, rules, { ambientC: job?.ambientC }),
+    thermal: thermalModel(drive, enclosure, mode, pads, rules, { ambientC: job?.ambientC }),
     needs
   };
 }

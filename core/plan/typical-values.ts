@@ -2,7 +2,7 @@ import type { Drive } from '../parts/drive.ts';
 import type { Enclosure } from '../parts/enclosure.ts';
 import { assumptionsOf } from './assumptions.ts';
 import type { PlanInput } from './report.ts';
-import { studyBuild } from './resolve-build.ts';
+import { resolveBuild } from './resolve-build.ts';
 
 const caseFor = ({ formFactor }: Drive): Enclosure => ({
   kind: 'enclosure',
@@ -39,7 +39,7 @@ export function typicalValues(part: Drive | Enclosure): Record<string, string> {
     drive: part.kind === 'drive' ? part : driveFor(part)
   };
   const typical: Record<string, string> = {};
-  for (const { part: about, field, value, from } of assumptionsOf(input, studyBuild(input)))
+  for (const { part: about, field, value, from } of assumptionsOf(input, resolveBuild(input)))
     if (about === part.kind)
       typical[field] = `${typeof value === 'number' ? Number(value.toPrecision(4)) : String(value)} – ${from}`;
   return typical;

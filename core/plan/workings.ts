@@ -10,7 +10,7 @@ import type { Port } from '../parts/host.ts';
 import type { Band } from '../quantities/band.ts';
 import { day, duration, figure, rate } from '../quantities/format.ts';
 import { tebibytes } from '../quantities/measures.ts';
-import { landedPrice, newestQuote } from '../cost/landed.ts';
+import { deliveredPrice, newestQuote } from '../cost/landed.ts';
 import type { JobWay } from './job-forecast.ts';
 import type { PlanInput, PlanReport, Working } from './report.ts';
 
@@ -433,7 +433,7 @@ function costWorkings({ input, report: { cost }, usable }: Explained): Working[]
     const quote = newestQuote(input.quotes ?? [], part.id);
     return quote
       ? [
-          `${part.name} ${landedPrice(quote).toFixed(2)}${quote.currency === cost.currency ? '' : ` ${quote.currency}`} (${quote.vendor}, ${day(quote.date)})`
+          `${part.name} ${deliveredPrice(quote).toFixed(2)}${quote.currency === cost.currency ? '' : ` ${quote.currency}`} (${quote.vendor}, ${day(quote.date)})`
         ]
       : [];
   });

@@ -32,9 +32,9 @@ export function scaleBand(value: number, low: number, typical: number, high: num
   return { low: value * low, typical: value * typical, high: value * high };
 }
 
-export type Place = 'below' | 'within' | 'above';
+export type BandPosition = 'below' | 'within' | 'above';
 
 /** Where a measured value stands against a band; its edges count as within. */
-export function placeInBand(value: number, of: Band): Place {
+export function positionInBand(value: number, of: Band): BandPosition {
   return value < of.low ? 'below' : value > of.high ? 'above' : 'within';
 }

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { bandText, day, duration, figure, money, rate } from './format';
 import { convert, readQuantity, type UnitName } from './read';
-import { band, capBand, minBand, placeInBand } from './band';
+import { band, capBand, minBand, positionInBand } from './band';
 import { tebibytes } from './measures';
 
 describe('what people type', () => {
@@ -134,11 +134,11 @@ describe('how numbers look', () => {
     expect(() => band(2, 1, 3)).toThrow(RangeError);
     expect(minBand(band(1, 5, 9), band(2, 3, 10))).toEqual({ low: 1, typical: 3, high: 9 });
     expect(capBand(band(1, 5, 9), 4)).toEqual({ low: 1, typical: 4, high: 4 });
-    expect([placeInBand(0.9, band(1, 2, 3)), placeInBand(1, band(1, 2, 3)), placeInBand(3.1, band(1, 2, 3))]).toEqual([
-      'below',
-      'within',
-      'above'
-    ]);
+    expect([
+      positionInBand(0.9, band(1, 2, 3)),
+      positionInBand(1, band(1, 2, 3)),
+      positionInBand(3.1, band(1, 2, 3))
+    ]).toEqual(['below', 'within', 'above']);
   });
 
   it('1 TB is 0.9095 TiB', () => expect(tebibytes(1)).toBeCloseTo(0.9095, 4));

@@ -124,7 +124,7 @@ const ANY_CASE: Record<string, UnitName> = {
 };
 
 export type Suggestion = { text: string; value: number };
-export type Reading =
+export type ParsedQuantity =
   | { ok: true; value: number }
   | {
       ok: false;
@@ -141,10 +141,10 @@ const plain = (value: number) => String(Number(value.toPrecision(6)));
 const withUnit = (value: number, unit: UnitName) => (unit ? `${plain(value)} ${unit}` : plain(value));
 
 const refuse = (
-  problem: Extract<Reading, { ok: false }>['problem'],
+  problem: Extract<ParsedQuantity, { ok: false }>['problem'],
   message: string,
   suggestions: Suggestion[] = []
-): Reading => ({ ok: false, problem, message, suggestions });
+): ParsedQuantity => ({ ok: false, problem, message, suggestions });
 
 /** Groups of three digits after the first, one and the same sign between them: `1 000 000`, `1'000`. */
 const GROUPED = /^([+-]?)\s*(\d{1,3})([\s'’_])\d{3}(?:\3\d{3})*(?=$|[.,e])/i;
@@ -256,7 +256,7 @@ function splitNumber(text: string): { number: string; rest: string } | undefined
  * @param text what was typed: `10 Gb/s`, `10Gbps`, `1,2 GB/s`, `3.64 TiB`, `0.5 mm`; without a unit, the field's own is meant
  * @returns the value in `expected.unit`; or the problem in one sentence, with what was probably meant
  */
-export function readQuantity(text: string, expected: Expectation): Reading {
+export function readQuantity(text: string, expected: Expectation): ParsedQuantity {
   const trimmed = text.trim();
   if (trimmed === '') return refuse('empty', 'Nothing was typed.');
   const parts = trimmed.length > LONGEST ? undefined : splitNumber(trimmed);

@@ -1,10 +1,16 @@
-import { placeInBand, type Band, type Place } from '../quantities/band.ts';
+import { positionInBand, type Band, type BandPosition } from '../quantities/band.ts';
 import { rate } from '../quantities/format.ts';
 import type { PlanReport } from '../plan/report.ts';
 import type { PairResults } from './run.ts';
 import type { ResultField } from './run-fields.ts';
 
-export type Comparison = { field: ResultField; measured: number; band: Band; place: Place; percentOfTypical: number };
+export type Comparison = {
+  field: ResultField;
+  measured: number;
+  band: Band;
+  place: BandPosition;
+  percentOfTypical: number;
+};
 
 export const RESULT_LABEL: Record<ResultField, string> = {
   readMBps: 'Read',
@@ -31,7 +37,7 @@ export function compareWithPlan(results: PairResults, report: PlanReport): Compa
       field,
       measured,
       band,
-      place: placeInBand(measured, band),
+      place: positionInBand(measured, band),
       percentOfTypical: (100 * measured) / band.typical
     });
   }

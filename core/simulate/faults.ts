@@ -54,7 +54,7 @@ export function faultyRate(fault: SimulatedFault, direction: 'read' | 'write', r
 }
 
 /** How far the fill of a drive goes where it is nearly full, and what is left of its rate after the cache. */
-export const NEARLY_FULL = { fill: 0.93, post: 0.6 } as const;
+export const NEARLY_FULL_DRIVE = { fill: 0.93, post: 0.6 } as const;
 
 /** A case whose surface is covered gives off this share of its heat. */
 export const COVERED = 0.4;

@@ -2,7 +2,7 @@ import { IDLE_DRAIN_SHARE, SMR_REGION_GB, SMR_REWRITE } from '../facts/flash.ts'
 import type { FlashCache } from '../throughput/flash-cache.ts';
 import { diskRateAt } from '../throughput/disk.ts';
 import type { GB, MBps, Seconds } from '../quantities/measures.ts';
-import type { Work } from '../thermal/model/power.ts';
+import type { Activity } from '../thermal/model/power.ts';
 
 /**
  * Where data comes from and goes to, as a machine with a state: at which rate it would flow now if nothing throttled, and when
@@ -11,7 +11,7 @@ import type { Work } from '../thermal/model/power.ts';
 export type Flow = {
   /** Rate if nothing throttles, MB/s. */
   rate(): MBps;
-  work(): Work;
+  work(): Activity;
   /** Seconds until the rate changes by itself, at this actual rate; Infinity if it does not. */
   untilChange(actual: MBps): Seconds;
   /** Moves on; gives the kind of change that came with the end of this time, if one did. */
@@ -66,7 +66,7 @@ export function flashWrite(cache: FlashCache, freeGB: GB, ingress: MBps): Flow {
 }
 
 /** One rate all the time. */
-export function plainFlow(rate: MBps, work: Work): Flow {
+export function plainFlow(rate: MBps, work: Activity): Flow {
   return { rate: () => rate, work: () => work, untilChange: () => Infinity, advance: () => undefined };
 }
 

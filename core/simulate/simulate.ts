@@ -2,13 +2,13 @@ import { z } from 'zod';
 import { PCIE_LANE_MBPS } from '../facts/buses.ts';
 import { planInputSchema, planReportSchema } from '../plan/report.ts';
 import { assumptionsOf } from '../plan/assumptions.ts';
-import { studyBuild } from '../plan/resolve-build.ts';
-import { diskEdges, diskStart, fileCost, hostEnd, waysOf, type Way } from '../throughput/job-time.ts';
+import { resolveBuild } from '../plan/resolve-build.ts';
+import { diskEdges, diskStart, fileCost, hostEnd, directionsOf, type JobDirection } from '../throughput/job-time.ts';
 import { slotLink } from '../chain/stages.ts';
 import { flashCacheOf } from '../throughput/flash-cache.ts';
-import { settingAt, warmthOf } from '../thermal/forecast/thermal-model.ts';
-import { copyKnobs } from '../thermal/model/parameters.ts';
-import { COVERED, faultyRate, NEARLY_FULL, noisy, SIMULATED_FAULTS, type SimulatedFault } from './faults.ts';
+import { settingAt, thermalModel } from '../thermal/forecast/thermal-model.ts';
+import { copyParameters } from '../thermal/model/parameters.ts';
+import { COVERED, faultyRate, NEARLY_FULL_DRIVE, noisy, SIMULATED_FAULTS, type SimulatedFault } from './faults.ts';
 import { diskFlow, flashWrite, ontoHostDisk, plainFlow, type Flow } from './flow.ts';
 import { runTransient, EVENT_KINDS, type Leg } from './transient.ts';
 
@@ -96,7 +96,7 @@ export function simulate(input: SimulateInput): SimulateReport | null {
     ...rest
   } = input;
   const fault: SimulatedFault = given ?? 'healthy';
-  const fill = fault === 'drive-nearly-full' ? NEARLY_FULL.fill : fillFraction;
+  const fill = fault === 'drive-nearly-full' ? NEARLY_FULL_DRIVE.fill : fillFraction;
   const job = rest.job;
   const { cooling } = rest.enclosure;
   const built = {
@@ -107,34 +107,41 @@ export function simulate(input: SimulateInput): SimulateReport | null {
         ? rest.enclosure
         : { ...rest.enclosure, cooling: { kind: 'passive' as const, ...cooling, material } }
   };
-  const study = studyBuild(built);
+  const study = resolveBuild(built);
   const { drive, enclosure, running, broken, rules, pads, freeGB } = study;
   if (!running || broken) return null;
   const { chain } = running;
   const { host, mode } = chain;
 
-  const warmth = warmthOf(drive, enclosure, mode, fault === 'pad-no-contact' ? withoutController(pads) : pads, rules, {
-    ambientC: ambientC ?? job?.ambientC,
-    fan,
-    bare,
-    stands
-  });
-  const knobs = copyKnobs(warmth.typical.knobs);
-  if (fault === 'thermal-throttle') knobs.area *= COVERED;
-  const setting = settingAt(warmth.shape, warmth.draw, knobs);
+  const thermal = thermalModel(
+    drive,
+    enclosure,
+    mode,
+    fault === 'pad-no-contact' ? withoutController(pads) : pads,
+    rules,
+    {
+      ambientC: ambientC ?? job?.ambientC,
+      fan,
+      bare,
+      stands
+    }
+  );
+  const parameters = copyParameters(thermal.typical.parameters);
+  if (fault === 'thermal-throttle') parameters.area *= COVERED;
+  const setting = settingAt(thermal.geometry, thermal.draw, parameters);
 
   const pcie = slotLink(drive, enclosure);
   const lane = pcie ? PCIE_LANE_MBPS[pcie.generation] : PCIE_LANE_MBPS[3];
   const copies = job !== undefined && writeGB === undefined;
   const isDisk = drive.drive.media === 'hdd';
   /** Where a fault or the host's own disk holds a way back, MB/s: the same caps as in the plan's own job time. */
-  const capOf = (way: Way): { MBps: number; other: ReturnType<typeof hostEnd> } => {
+  const capOf = (way: JobDirection): { MBps: number; other: ReturnType<typeof hostEnd> } => {
     const of = way === 'in' ? 'write' : 'read';
     const link = faultyRate(fault, of, (isDisk ? chain.link : chain)[of].typical, lane);
     const other = copies ? hostEnd(host, way, link) : { MBps: Infinity, cliffGB: null, after: Infinity };
     return { MBps: Math.min(link, other.MBps), other };
   };
-  const flowOf = (way: Way, volumeGB: number): Flow => {
+  const flowOf = (way: JobDirection, volumeGB: number): Flow => {
     const writes = way === 'in';
     const { MBps, other } = capOf(way);
     // The host's own disk falls off its cache while it takes what comes from the drive, by itself or as a fault.
@@ -168,19 +175,21 @@ export function simulate(input: SimulateInput): SimulateReport | null {
         : plainFlow(MBps, 'read');
     const cache = flashCacheOf(drive, freeGB);
     if (!cache) return plainFlow(MBps, 'write');
-    const post = cache.post.typical * (fault === 'drive-nearly-full' ? NEARLY_FULL.post : 1);
+    const post = cache.post.typical * (fault === 'drive-nearly-full' ? NEARLY_FULL_DRIVE.post : 1);
     return flashWrite({ ...cache, post: sameAs(post) }, freeGB, MBps);
   };
-  const leg = (way: Way, volumeGB: number): Leg => ({
+  const leg = (way: JobDirection, volumeGB: number): Leg => ({
     flow: flowOf(way, volumeGB),
     perMB: copies ? ((job.files ?? 1) * fileCost(chain, way).typical) / (volumeGB * 1000) : 0,
     volumeGB
   });
-  const legs: Leg[] = copies ? waysOf(job).map((way) => leg(way, job.transferGB)) : [leg('in', writeGB ?? Infinity)];
+  const legs: Leg[] = copies
+    ? directionsOf(job).map((way) => leg(way, job.transferGB))
+    : [leg('in', writeGB ?? Infinity)];
 
   const interval = Math.max(everyS ?? Math.max(1, seconds / USUAL_SAMPLES), seconds / MOST_SAMPLES);
   const air = setting.network.ambientC;
-  const played = runTransient(setting, warmth.limits, legs, {
+  const played = runTransient(setting, thermal.limits, legs, {
     seconds,
     everyS: interval,
     stepS: 2,
@@ -203,7 +212,7 @@ export function simulate(input: SimulateInput): SimulateReport | null {
       peakCaseC: played.peak.caseC,
       heatJ: played.heatJ,
       storedJ: played.storedJ,
-      startC: warmth.limits?.startC ?? null
+      startC: thermal.limits?.startC ?? null
     },
     assumed: assumptionsOf(built, study)
   };

@@ -3,9 +3,9 @@ import { aDrive, anEnclosure, anInput } from '../../tests/parts';
 import { warmBuilds } from '../../tests/warm-builds';
 import { fillDrive, fillEnclosure } from '../parts/fill/fill';
 import { planPads } from '../pads/plan-pads';
-import { heatOut, settle } from '../thermal/model/network';
+import { heatOut, settledTemperatures } from '../thermal/model/network';
 import { powerAt } from '../thermal/model/power';
-import { warmthOf } from '../thermal/forecast/thermal-model';
+import { thermalModel } from '../thermal/forecast/thermal-model';
 import { flashCacheOf } from '../throughput/flash-cache';
 import { diskFlow, flashWrite, plainFlow } from './flow';
 import { runTransient, type Leg } from './transient';
@@ -15,7 +15,7 @@ const build = (cooling: object, drive: object = {}) => {
   const filled = fillDrive(aDrive(drive));
   const enclosure = fillEnclosure(anEnclosure({ cooling: { kind: 'passive', ...cooling } }));
   const stack = planPads({ drive: filled.drive, doubleSided: false, enclosure: enclosure.enclosure });
-  return warmthOf(filled, enclosure, 'usb4-40g', stack, undefined, { ambientC: 22 });
+  return thermalModel(filled, enclosure, 'usb4-40g', stack, undefined, { ambientC: 22 });
 };
 const endless = (rate: number): Leg[] => [{ flow: plainFlow(rate, 'write'), perMB: 0, volumeGB: Infinity }];
 
@@ -54,7 +54,10 @@ describe('steps', () => {
     const filled = fillDrive(aDrive());
     const enclosure = fillEnclosure(anEnclosure({ cooling: { kind: 'passive', areaCm2: 400, massG: 80 } }));
     const stack = planPads({ drive: filled.drive, doubleSided: false, enclosure: enclosure.enclosure });
-    const { typical, limits } = warmthOf(filled, enclosure, 'usb4-40g', stack, undefined, { ambientC: 22, bare: true });
+    const { typical, limits } = thermalModel(filled, enclosure, 'usb4-40g', stack, undefined, {
+      ambientC: 22,
+      bare: true
+    });
     const at = (stepS: number) => {
       const run = runTransient(typical, limits, endless(1800), { seconds: 3600, everyS: 5, stepS });
       const starts = run.events.filter((e) => e.kind === 'throttle').map((e) => e.t);
@@ -69,9 +72,9 @@ describe('steps', () => {
     expect(coarse.run.peak.controllerC).toBeLessThan(limits!.startC + 0.01);
   });
   it('the end is the settled network', () => {
-    const { typical, limits, shape, draw } = build({ areaCm2: 250, massG: 60 });
+    const { typical, limits, geometry, draw } = build({ areaCm2: 250, massG: 60 });
     const run = runTransient(typical, limits, endless(1500), { seconds: 20_000, everyS: 20 });
-    const by = settle(typical.network, powerAt(shape, draw, typical.knobs, 'write', 1500));
+    const by = settledTemperatures(typical.network, powerAt(geometry, draw, typical.parameters, 'write', 1500));
     expect(run.samples.caseC.at(-1)).toBeCloseTo(by.caseC, 2);
     expect(run.samples.controllerC.at(-1)).toBeCloseTo(by.controllerC, 2);
     expect(run.samples.nandC.at(-1)).toBeCloseTo(by.nandC, 2);

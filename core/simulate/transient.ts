@@ -1,11 +1,11 @@
 import type { Celsius, GB, MBps, Seconds } from '../quantities/measures.ts';
 import { THROTTLE } from '../facts/thermal.ts';
-import type { Work } from '../thermal/model/power.ts';
+import type { Activity } from '../thermal/model/power.ts';
 import { bridgeWatts } from '../chain/power-draw.ts';
 import { Bodies } from '../thermal/model/bodies.ts';
-import { settle, type Power } from '../thermal/model/network.ts';
+import { settledTemperatures, type Power } from '../thermal/model/network.ts';
 import { powerAt } from '../thermal/model/power.ts';
-import { throttled, type Limits, type Setting } from '../thermal/throttling/throttle.ts';
+import { throttledRate, type ThrottleLimits, type Setting } from '../thermal/throttling/throttle.ts';
 import type { Flow, FlowEvent } from './flow.ts';
 
 /** A stretch of work: so much through this flow, with the time that files cost beside their bytes. */
@@ -63,15 +63,15 @@ export type TransientOptions = {
  */
 export function runTransient(
   setting: Setting,
-  limits: Limits | null,
+  limits: ThrottleLimits | null,
   legs: readonly Leg[],
   options: TransientOptions
 ): Transient {
-  const { shape, draw, knobs, network } = setting;
+  const { geometry, draw, parameters, network } = setting;
   const { seconds, everyS } = options;
   const longest = Math.min(options.stepS ?? 1, everyS);
-  const idle = powerAt(shape, draw, knobs, 'idle', 0);
-  const bodies = new Bodies(network, options.start ?? settle(network, idle));
+  const idle = powerAt(geometry, draw, parameters, 'idle', 0);
+  const bodies = new Bodies(network, options.start ?? settledTemperatures(network, idle));
   const storedAtStart = bodies.storedJ;
   const samples: Transient['samples'] = { t: [], MBps: [], writtenGB: [], controllerC: [], nandC: [], caseC: [] };
   const events: Transient['events'] = [];
@@ -83,7 +83,7 @@ export function runTransient(
   let level: 0 | 1 | 2 = 0;
   /** Once it has switched itself off nothing is moved any more, and only the bridge makes heat. */
   let off = false;
-  const bridgeAlone: Power = { controller: 0, nand: 0, case: bridgeWatts(draw, 0) * knobs.bridge + draw.fanW };
+  const bridgeAlone: Power = { controller: 0, nand: 0, case: bridgeWatts(draw, 0) * parameters.bridge + draw.fanW };
   let [moved, written, heatJ] = [0, 0, 0];
   let doneS: Seconds | null = legs.length === 0 ? 0 : null;
   const record = (mean: MBps) => {
@@ -99,7 +99,7 @@ export function runTransient(
     if (faceC > peak.caseC) peak.caseC = faceC;
   };
   record(0);
-  let powered: { rate: MBps; work: Work; power: Power } = { rate: 0, work: 'idle', power: idle };
+  let powered: { rate: MBps; work: Activity; power: Power } = { rate: 0, work: 'idle', power: idle };
 
   /** The limit that the temperature is watched for at a level: upwards to the next step, downwards to the release. */
   const upper = () => (!limits || off ? Infinity : [limits.startC, limits.criticalC, limits.offC][level]!);
@@ -113,11 +113,13 @@ export function runTransient(
     while (at < until - 1e-9) {
       const now = off ? undefined : legs[leg];
       const full = now ? now.flow.rate() : 0;
-      const rate = now ? throttled({ work: 'write', rate: full, perMB: now.perMB }, THROTTLE.factors[level]!) : 0;
+      const rate = now
+        ? throttledRate({ activity: 'write', rate: full, perMB: now.perMB }, THROTTLE.factors[level]!)
+        : 0;
       const work = now ? now.flow.work() : 'idle';
       // The same power for as long as nothing changes.
       if (now && (rate !== powered.rate || work !== powered.work))
-        powered = { rate, work, power: powerAt(shape, draw, knobs, work, rate) };
+        powered = { rate, work, power: powerAt(geometry, draw, parameters, work, rate) };
       const power = off ? bridgeAlone : now ? powered.power : idle;
       const last = legs[legs.length - 1];
       let step = Math.min(longest, until - at);

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { aDrive } from '../../tests/parts';
 import { fileFields } from './kinds-of-table';
-import { cellsOf, columnsOf, guard, headingUnit, matchColumns, rowOf, unguard, withHeadingUnit } from './table';
+import { cellsOf, columnsOf, guard, headingUnit, matchColumns, readRow, unguard, withHeadingUnit } from './table';
 
 const fields = fileFields('models', 'drive');
 const columns = columnsOf(fields);
@@ -38,25 +38,25 @@ describe('a part as a row', () => {
     const cells = cellsOf(fields, spec);
     expect(cells.name).toBe("'=Chert");
     expect(cells['pcie.generation']).toBe('4');
-    expect(rowOf(fields, cells)).toEqual({ spec, errors: {} });
+    expect(readRow(fields, cells)).toEqual({ spec, errors: {} });
   });
   it('reads labels as well as names, yes in several words, and units', () => {
     const cells = { name: 'A', media: 'NVMe SSD', formFactor: 'M2', capacityTB: '3.64 TiB', 'flash.dram': 'true' };
-    const { spec, errors } = rowOf(fields, cells);
+    const { spec, errors } = readRow(fields, cells);
     // 3.64 x 2^40 B = 4.0022 x 10^12 B
     expect(spec.capacityTB).toBeCloseTo(4.0022, 3);
     expect(spec).toMatchObject({ media: 'nvme', formFactor: 'm2' });
     expect(Object.keys(errors)).not.toContain('media');
   });
   it('names every wrong cell', () => {
-    const { errors } = rowOf(fields, { name: '', media: 'floppy', formFactor: 'm2', capacityTB: '2 m' });
+    const { errors } = readRow(fields, { name: '', media: 'floppy', formFactor: 'm2', capacityTB: '2 m' });
     expect(Object.keys(errors).sort()).toEqual(['capacityTB', 'media', 'name']);
     expect(errors.name).toBe('This cell is needed.');
   });
   it('a list cell must hold a list', () => {
     const enclosure = fileFields('models', 'enclosure');
-    expect(rowOf(enclosure, { name: 'E', includedPads: '{"a":1}' }).errors.includedPads).toContain('a list as JSON');
-    expect(rowOf(enclosure, { name: 'E', modes: 'usb-10g; warp' }).errors.modes).toContain('warp');
+    expect(readRow(enclosure, { name: 'E', includedPads: '{"a":1}' }).errors.includedPads).toContain('a list as JSON');
+    expect(readRow(enclosure, { name: 'E', modes: 'usb-10g; warp' }).errors.modes).toContain('warp');
   });
 });
 

@@ -102,7 +102,7 @@ function draftOf(
 }
 
 /** One row of a table file into a specification, with what is wrong beside its column. */
-export function rowOf(
+export function readRow(
   fields: readonly Field[],
   cells: Readonly<Record<string, string>>
 ): { spec: Record<string, unknown>; errors: Record<string, string> } {

@@ -1,19 +1,19 @@
 import type { PlanInput } from '../plan/report.ts';
-import { studyBuild } from '../plan/resolve-build.ts';
+import { resolveBuild } from '../plan/resolve-build.ts';
 import type { Band } from '../quantities/band.ts';
 import type { Celsius, Seconds } from '../quantities/measures.ts';
-import { fitEnclosure, missingForFit, type Fit, type Settled } from './fit.ts';
-import { extrapolate, readLog, type Place, type Reading, type TemperatureLog } from './log.ts';
-import { settle } from '../thermal/model/network.ts';
+import { fitEnclosure, missingForFit, type Fit, type FitPoint } from './fit.ts';
+import { extrapolate, readLog, type Probe, type TemperatureReading, type TemperatureLog } from './log.ts';
+import { settledTemperatures } from '../thermal/model/network.ts';
 import { powerAt } from '../thermal/model/power.ts';
 import type { Setting } from '../thermal/throttling/throttle.ts';
-import { likelyCases, warmthOf, type Warmth } from '../thermal/forecast/thermal-model.ts';
+import { likelyCases, thermalModel, type ThermalModel } from '../thermal/forecast/thermal-model.ts';
 import { plainFlow } from '../simulate/flow.ts';
 import { runTransient } from '../simulate/transient.ts';
 
 /** A log held against the forecast of its build. */
 export type ComparedLog = {
-  reading: Reading;
+  reading: TemperatureReading;
   /** What the model says for the same work, room and place: where it settles, with its band, and where it would be by then. */
   predicted: { settledC: Band; thenC: Celsius };
   /** Where the log would have settled; null where it is too short to say. */
@@ -25,23 +25,23 @@ export type ComparedLog = {
   within: boolean | null;
 };
 
-const at = (place: Place, t: { controllerC: Celsius; nandC: Celsius; faceC: Celsius }): Celsius =>
+const at = (place: Probe, t: { controllerC: Celsius; nandC: Celsius; faceC: Celsius }): Celsius =>
   place === 'case' ? t.faceC : place === 'nand' ? t.nandC : t.controllerC;
 
 /** How the build of a log warms in the room of that log, with or without what was fitted to its enclosure. */
-function warmthFor(build: PlanInput, log: TemperatureLog, fitted: boolean): Warmth {
+function warmthFor(build: PlanInput, log: TemperatureLog, fitted: boolean): ThermalModel {
   const { cooling } = build.enclosure;
   const enclosure =
     fitted || !cooling ? build.enclosure : { ...build.enclosure, cooling: { ...cooling, measured: undefined } };
-  const study = studyBuild({ ...build, enclosure });
-  return warmthOf(study.drive, study.enclosure, study.negotiation.mode, study.pads, study.rules, {
+  const study = resolveBuild({ ...build, enclosure });
+  return thermalModel(study.drive, study.enclosure, study.negotiation.mode, study.pads, study.rules, {
     ambientC: log.ambientC,
     fan: log.fan
   });
 }
 
-const settledUnder = ({ network, shape, draw, knobs }: Setting, log: TemperatureLog) =>
-  settle(network, powerAt(shape, draw, knobs, log.work, log.MBps * knobs.rate));
+const settledUnder = ({ network, geometry, draw, parameters }: Setting, log: TemperatureLog) =>
+  settledTemperatures(network, powerAt(geometry, draw, parameters, log.work, log.MBps * parameters.rate));
 
 /** The prediction some time after the work began, from settled idle. */
 function thenUnder(setting: Setting, log: TemperatureLog, seconds: Seconds): Celsius {
@@ -58,15 +58,18 @@ function thenUnder(setting: Setting, log: TemperatureLog, seconds: Seconds): Cel
 
 /** Holds a log against the model: settled or not yet, extrapolated where short, and inside the band or not. */
 export function compareLog(build: PlanInput, log: TemperatureLog, fitted = true): ComparedLog {
-  const warmth = warmthFor(build, log, fitted);
+  const thermal = warmthFor(build, log, fitted);
   const reading = readLog(log);
-  const { typical, shape, draw } = warmth;
-  const load = { work: log.work, rate: log.MBps, perMB: 0 };
-  const cases = likelyCases(warmth, load, undefined);
+  const { typical, geometry, draw } = thermal;
+  const load = { activity: log.work, rate: log.MBps, perMB: 0 };
+  const cases = likelyCases(thermal, load, undefined);
   const [hot, cool] = log.place === 'case' ? [cases.faceHot, cases.faceCool] : ([cases.hot, cases.cool] as const);
   const of = (setting: Setting) => at(log.place, settledUnder(setting, log));
   const settledC = { low: of(cool), typical: of(typical), high: of(hot) };
-  const startC = at(log.place, settle(typical.network, powerAt(shape, draw, typical.knobs, 'idle', 0)));
+  const startC = at(
+    log.place,
+    settledTemperatures(typical.network, powerAt(geometry, draw, typical.parameters, 'idle', 0))
+  );
   const thenC = thenUnder(typical, log, reading.afterS);
   const done = extrapolate(log, { startC, thenC, settledC: settledC.typical });
   return {
@@ -83,12 +86,17 @@ export type EnclosureFit = { fit: Fit | null; missing: string | null; used: numb
 
 /** Fits an enclosure to the logs of all builds in it; those that are too short to say where they settle are left out. */
 export function fitLogs(logs: readonly { build: PlanInput; log: TemperatureLog }[]): EnclosureFit {
-  const readings: Settled[] = logs.flatMap(({ build, log }) => {
+  const readings: FitPoint[] = logs.flatMap(({ build, log }) => {
     const { settledC } = compareLog(build, log, false);
     if (settledC === null) return [];
     const { typical } = warmthFor(build, log, false);
     return [
-      { setting: typical, load: { work: log.work, rate: log.MBps, perMB: 0 }, place: log.place, measuredC: settledC }
+      {
+        setting: typical,
+        load: { activity: log.work, rate: log.MBps, perMB: 0 },
+        place: log.place,
+        measuredC: settledC
+      }
     ];
   });
   return {

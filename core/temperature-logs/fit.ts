@@ -1,12 +1,12 @@
 import { levenbergMarquardt } from 'ml-levenberg-marquardt';
 import type { Celsius } from '../quantities/measures.ts';
-import type { Place } from './log.ts';
-import { networkOf, settle } from '../thermal/model/network.ts';
+import type { Probe } from './log.ts';
+import { networkOf, settledTemperatures } from '../thermal/model/network.ts';
 import { powerAt } from '../thermal/model/power.ts';
 import type { Load, Setting } from '../thermal/throttling/throttle.ts';
 
 /** One settled temperature, and the build that it was read on as the model has it without any fit. */
-export type Settled = { setting: Setting; load: Load; place: Place; measuredC: Celsius };
+export type FitPoint = { setting: Setting; load: Load; place: Probe; measuredC: Celsius };
 
 /**
  * What readings of one enclosure can tell: only products are seen in a temperature. Heat and resistance come as one, so that what is
@@ -22,20 +22,23 @@ export type Fit = {
   afterK: number;
 };
 
-const temperatureAt = ({ setting, load, place }: Settled, caseFactor: number, chipFactor: number): Celsius => {
-  const shape = { ...setting.shape, caseFactor, chipFactor };
-  const at = settle(networkOf(shape, setting.knobs), powerAt(shape, setting.draw, setting.knobs, load.work, load.rate));
+const temperatureAt = ({ setting, load, place }: FitPoint, caseFactor: number, chipFactor: number): Celsius => {
+  const shape = { ...setting.geometry, caseFactor, chipFactor };
+  const at = settledTemperatures(
+    networkOf(shape, setting.parameters),
+    powerAt(shape, setting.draw, setting.parameters, load.activity, load.rate)
+  );
   return place === 'case' ? at.faceC : place === 'nand' ? at.nandC : at.controllerC;
 };
 
-const rms = (readings: readonly Settled[], caseFactor: number, chipFactor: number): number =>
+const rms = (readings: readonly FitPoint[], caseFactor: number, chipFactor: number): number =>
   Math.sqrt(
     readings.reduce((sum, r) => sum + (r.measuredC - temperatureAt(r, caseFactor, chipFactor)) ** 2, 0) /
       readings.length
   );
 
 /** What is still missing before a fit says something, in words; null where there is enough. */
-export function missingForFit(readings: readonly { place: Place }[]): string | null {
+export function missingForFit(readings: readonly { place: Probe }[]): string | null {
   if (readings.length >= 3 || readings.filter((r) => r.place === 'case').length >= 2) return null;
   return 'Two settled readings on the case, or three in all, are the least that a fit can rest on.';
 }
@@ -46,7 +49,7 @@ export function missingForFit(readings: readonly { place: Place }[]): string | n
  * factor of the case.
  * @returns null where there are too few readings
  */
-export function fitEnclosure(readings: readonly Settled[]): Fit | null {
+export function fitEnclosure(readings: readonly FitPoint[]): Fit | null {
   if (missingForFit(readings) !== null) return null;
   const onCase = readings.filter((r) => r.place === 'case').length;
   const both = onCase > 0 && onCase < readings.length && readings.length >= 3;

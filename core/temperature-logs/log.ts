@@ -2,13 +2,13 @@ import { z } from 'zod';
 import type { Celsius, Seconds } from '../quantities/measures.ts';
 
 /** Where a temperature was read. */
-export const PLACES = ['controller', 'nand', 'case'] as const;
-export type Place = (typeof PLACES)[number];
+export const PROBES = ['controller', 'nand', 'case'] as const;
+export type Probe = (typeof PROBES)[number];
 
 /** Temperatures read off one build while it worked: by hand, or pasted from a program's log. */
 export const temperatureLogSchema = z.strictObject({
   ambientC: z.number().min(-30).max(60),
-  place: z.enum(PLACES).describe('what the drive reports, its NAND, or the outer face of the case'),
+  place: z.enum(PROBES).describe('what the drive reports, its NAND, or the outer face of the case'),
   work: z.enum(['idle', 'read', 'write', 'post']).describe('at rest, reading, writing into the cache, or past it'),
   MBps: z.number().min(0).max(20_000),
   fan: z.boolean().optional().describe('a fan on the case, whatever the enclosure has'),
@@ -30,7 +30,7 @@ export const STEADY_K_PER_MIN = 0.5;
 /** The slope is taken over the last minutes. */
 const SLOPE_MINUTES = 3;
 
-export type Reading = {
+export type TemperatureReading = {
   /** The last temperature, and how far it is over the air. */
   lastC: Celsius;
   peakC: Celsius;
@@ -52,7 +52,7 @@ function slopeThrough(points: readonly { minutes: number; C: number }[]): number
 }
 
 /** What a log says by itself: the last temperature, its rise over the air, and whether it still climbs. */
-export function readLog(log: TemperatureLog): Reading {
+export function readLog(log: TemperatureLog): TemperatureReading {
   const last = log.points[log.points.length - 1]!;
   const idle = log.idleC === undefined ? [] : [{ minutes: 0, C: log.idleC }];
   const points = log.points[0]!.minutes > 0 ? [...idle, ...log.points] : log.points;

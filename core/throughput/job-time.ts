@@ -36,7 +36,7 @@ export type JobChain = {
   diskFactor: { read: number; write: number };
 };
 
-export type Way = 'in' | 'out';
+export type JobDirection = 'in' | 'out';
 export type End = 'low' | 'typical' | 'high';
 
 /** Rates that were measured on this very chain, MB/s. */
@@ -80,7 +80,7 @@ export const usableFreeGB = (usableTiB: number, fillFraction: number | undefined
 /** Gives what one file costs beside its bytes, s: by disk or flash, link, filesystem and removal policy. */
 export function fileCost(
   { drive, mode, filesystem, quickRemoval }: Pick<JobChain, 'drive' | 'mode' | 'filesystem' | 'quickRemoval'>,
-  way: Way
+  way: JobDirection
 ): Band<Seconds> {
   if (drive.drive.media === 'hdd') return way === 'out' ? FILE_COST_S.diskRead : FILE_COST_S.diskWrite;
   if (quickRemoval && way === 'in') return FILE_COST_S.quickRemoval;
@@ -92,7 +92,7 @@ export function fileCost(
 export type HostEnd = { MBps: MBps; cliffGB: GB | null; after: MBps };
 
 /** Finds what the host's own disk does to a way; an unknown one is taken to keep up. */
-export function hostEnd({ internalDisk: disk }: Host, way: Way, rate: MBps): HostEnd {
+export function hostEnd({ internalDisk: disk }: Host, way: JobDirection, rate: MBps): HostEnd {
   if (!disk) return { MBps: Infinity, cliffGB: null, after: Infinity };
   if (way === 'in') return { MBps: disk.readMBps, cliffGB: null, after: disk.readMBps };
   const after = disk.postCacheWriteMBps;
@@ -132,7 +132,7 @@ export function diskEdges(drive: FilledDrive, of: 'read' | 'write'): { outer: Ba
  * filled to; what is read lies somewhere in what is filled. Where nobody says how full it is, it is typically taken from the outer
  * edge, and at worst at the inner one.
  */
-export function diskStart({ drive }: FilledDrive, volumeGB: GB, way: Way, end: End): number {
+export function diskStart({ drive }: FilledDrive, volumeGB: GB, way: JobDirection, end: End): number {
   const share = Math.min(1, volumeGB / (drive.capacityTB * 1000));
   const filled = drive.fillFraction;
   if (filled === undefined) return end === 'low' ? 1 - share : 0;
@@ -142,7 +142,7 @@ export function diskStart({ drive }: FilledDrive, volumeGB: GB, way: Way, end: E
 }
 
 /** A stretch of one way of a job at one rate. */
-export type Piece = {
+export type Stretch = {
   work: 'write' | 'post' | 'read';
   GB: GB;
   MBps: MBps;
@@ -151,7 +151,14 @@ export type Piece = {
 };
 
 /** One way of a job without any throttling: up to a cliff and after it, and the time of its files. */
-export type WayTime = { way: Way; before: Seconds; after: Seconds; files: Seconds; fastGB: GB; restGB: GB };
+export type DirectionTime = {
+  way: JobDirection;
+  before: Seconds;
+  after: Seconds;
+  files: Seconds;
+  fastGB: GB;
+  restGB: GB;
+};
 
 /** At the slow end of the bands files cost most. */
 const COST_AT: Record<End, End> = { low: 'high', typical: 'typical', high: 'low' };
@@ -160,7 +167,13 @@ const COST_AT: Record<End, End> = { low: 'high', typical: 'typical', high: 'low'
  * Works out one way of a job at one end of the bands: up to a cliff and after it, capped by link and host disk everywhere.
  * @param fed the drive's cache as the host's own disk feeds it
  */
-export function wayTime(job: Job, chain: JobChain, fed: CacheForecast, way: Way, end: End): WayTime {
+export function directionTime(
+  job: Job,
+  chain: JobChain,
+  fed: CacheForecast,
+  way: JobDirection,
+  end: End
+): DirectionTime {
   const { host, drive } = chain;
   const writes = way === 'in';
   const of = writes ? 'write' : 'read';
@@ -192,16 +205,16 @@ export function wayTime(job: Job, chain: JobChain, fed: CacheForecast, way: Way,
 }
 
 /** Gives the pieces of a way, for the thermal model to follow. */
-export function piecesOf(
+export function stretchesOf(
   { drive, freeGB }: Pick<JobChain, 'drive' | 'freeGB'>,
-  { way, before, after, fastGB, restGB }: WayTime,
+  { way, before, after, fastGB, restGB }: DirectionTime,
   end: End
-): Piece[] {
+): Stretch[] {
   const writes = way === 'in';
   const disk = drive.drive.media === 'hdd';
-  const pieces: Piece[] = [];
+  const pieces: Stretch[] = [];
   if (fastGB > 0) {
-    const piece: Piece = { work: writes ? 'write' : 'read', GB: fastGB, MBps: (fastGB * 1000) / before };
+    const piece: Stretch = { work: writes ? 'write' : 'read', GB: fastGB, MBps: (fastGB * 1000) / before };
     const fills = writes && restGB > 0 ? fillOf(drive, freeGB, end) : null;
     if (fills) piece.fills = fills;
     pieces.push(piece);
@@ -217,7 +230,7 @@ export function piecesOf(
 
 const WAYS = { in: ['in'], out: ['out'], both: ['in', 'out'] } as const;
 /** Gives the ways of a job in the order of the work: onto the drive, then from it. */
-export const waysOf = (job: Job): readonly Way[] => WAYS[job.direction];
+export const directionsOf = (job: Job): readonly JobDirection[] => WAYS[job.direction];
 
 /** Gives the cache forecast with the write capped by what the host's own disk reads. */
 export function cacheBehindHost({

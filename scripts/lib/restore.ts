@@ -3,7 +3,7 @@ import { resolve } from 'node:path';
 import { safetyCopyPath } from '../../src/lib/server/transfer/safety-copy.ts';
 import { checkBackup, restoreBackup } from '../../src/lib/server/repositories/archive/backup.ts';
 import { Problem } from '../../src/lib/server/problems/problem.ts';
-import { unwatched } from '../../src/lib/server/work/work.ts';
+import { noControl } from '../../src/lib/server/work/work.ts';
 import { giveUp } from '../setup.mjs';
 import { withDatabase } from './with-database.ts';
 
@@ -21,7 +21,7 @@ try {
   await withDatabase(async (db, dataDir) => {
     const at = new Date().toISOString();
     const safetyCopy = await safetyCopyPath(at, dataDir);
-    const { rows, madeAt, kept } = await restoreBackup(db, { path, checked, safetyCopy, at }, unwatched);
+    const { rows, madeAt, kept } = await restoreBackup(db, { path, checked, safetyCopy, at }, noControl);
     console.log(`Restored ${rows} rows of ${madeAt}. What was there before is in ${kept}.`);
   });
 } catch (error) {

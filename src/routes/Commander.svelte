@@ -1,7 +1,7 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { GLOSSARY } from '#core/facts/glossary';
-  import { SCHOOL_IDS, SCHOOLS } from '#core/house-rules/house-rules';
+  import { HOUSE_RULE_IDS, HOUSE_RULES } from '#core/house-rules/house-rules';
   import { KINDS, KIND_LABEL } from '#core/parts/kinds';
   import { keys } from '$lib/ui/frame/keys.svelte';
   import Palette, { type Entry } from '$lib/ui/frame/Palette.svelte';
@@ -24,9 +24,9 @@
     { title: 'Several at once', detail: 'shared controllers and hubs', href: `${home}/together` },
     { title: 'Jobs', detail: 'what builds are for', href: `${home}/jobs` },
     { title: 'House rules', detail: 'where practice differs', href: `${home}/house-rules` },
-    ...SCHOOL_IDS.map((id) => ({
-      title: SCHOOLS[id].name,
-      detail: `house rule: ${SCHOOLS[id].question.toLowerCase()}`,
+    ...HOUSE_RULE_IDS.map((id) => ({
+      title: HOUSE_RULES[id].name,
+      detail: `house rule: ${HOUSE_RULES[id].question.toLowerCase()}`,
       href: `${home}/house-rules#${id}`
     })),
     { title: 'Units', detail: 'go to', href: `${home}/units` },

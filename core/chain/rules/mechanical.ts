@@ -4,7 +4,7 @@ import { sidesAssumed } from '../../parts/fill/fill.ts';
 import type { Rule } from './rule.ts';
 
 /** Most docks for 3.5-inch disks take a 2.5-inch drive too, for the connector is the same; closed cases want a frame for it. */
-export const formFactor: Rule = ({ drive: { drive }, enclosure: { enclosure } }) =>
+export const formFactorFits: Rule = ({ drive: { drive }, enclosure: { enclosure } }) =>
   drive.formFactor === enclosure.formFactor
     ? undefined
     : {

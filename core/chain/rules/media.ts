@@ -14,9 +14,9 @@ export const trim: Rule = ({ drive, enclosure, port, negotiation: { mode } }) =>
     : { code: 'trim-not-passed', severity: 'note', about: 'enclosure', who: 'transport' };
 };
 
-export const NEARLY_FULL = 0.8;
+export const NEARLY_FULL_SHARE = 0.8;
 export const nearlyFull: Rule = ({ drive: { drive } }) =>
-  drive.media !== 'hdd' && drive.fillFraction !== undefined && drive.fillFraction > NEARLY_FULL
+  drive.media !== 'hdd' && drive.fillFraction !== undefined && drive.fillFraction > NEARLY_FULL_SHARE
     ? { code: 'drive-nearly-full', severity: 'limit', about: 'drive', percent: drive.fillFraction * 100 }
     : undefined;
 

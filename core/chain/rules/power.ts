@@ -47,7 +47,7 @@ export function portPowerFails(pairing: Pairing): boolean {
  * Holds what the build draws against what the port gives. It fails only where what the data sheets state is already more than a
  * stated supply; where the typical need is above it, or the peak, it is a matter to check.
  */
-export const portPower: Rule = (pairing) => {
+export const portPowerSuffices: Rule = (pairing) => {
   const { port, portWatts, writeMBps } = pairing;
   if (writeMBps === undefined || !livesOnPort(pairing)) return undefined;
   const watts = budgetOf(pairing);

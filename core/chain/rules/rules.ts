@@ -6,7 +6,7 @@ import {
   esataPower,
   externalSupply,
   pcieGeneration,
-  portPower,
+  portPowerSuffices,
   portPowerFails
 } from './power.ts';
 import {
@@ -14,7 +14,7 @@ import {
   capacityLimit,
   chipHeight,
   doubleSided,
-  formFactor,
+  formFactorFits,
   heatsink,
   m2Key,
   m2Length,
@@ -34,7 +34,7 @@ type Sees = 'parts' | 'link' | 'chain';
  * A rule of the whole chain that can fail says in `fails` whether it does, in less time than it takes to write the finding.
  */
 export const FIT_RULES: readonly { check: Rule; sees: Sees; fails?: (pairing: Pairing) => boolean }[] = [
-  { check: formFactor, sees: 'parts' },
+  { check: formFactorFits, sees: 'parts' },
   { check: m2Length, sees: 'parts' },
   { check: m2Key, sees: 'parts' },
   { check: protocol, sees: 'parts' },
@@ -46,7 +46,7 @@ export const FIT_RULES: readonly { check: Rule; sees: Sees; fails?: (pairing: Pa
   { check: commonMode, sees: 'link' },
   { check: externalSupply, sees: 'parts' },
   { check: esataPower, sees: 'link' },
-  { check: portPower, sees: 'chain', fails: portPowerFails },
+  { check: portPowerSuffices, sees: 'chain', fails: portPowerFails },
   { check: pcieGeneration, sees: 'chain' },
   { check: cableLength, sees: 'link' },
   { check: cableLikely, sees: 'link' },

@@ -96,7 +96,7 @@ describe('over random crates', () => {
             const key = `${port} ${at}`;
             expect(seen.has(key)).toBe(false);
             seen.add(key);
-            const own = negotiate(set.ports[port]!.port, set.input.cables[at], enclosure.enclosure);
+            const own = negotiate(set.ports[port]!.port, set.withIds.cables[at], enclosure.enclosure);
             expect(own.plugsMeet).toBe(negotiation.plugsMeet);
             if (own.plugsMeet) expect(own.mode).toBe(negotiation.mode);
           }

@@ -44,7 +44,7 @@ export type LinkCell = {
 /** Link classes that fail whatever the drive, under one and the same rule. */
 export type Failing = { at: number; code: string; combinations: number; classes: LinkClass[] };
 
-export type Links = {
+export type EnclosureLinks = {
   /** Those that connect. */
   open: LinkCell[];
   /** Those that do not, in the order of the rules. */
@@ -58,7 +58,7 @@ export type Links = {
 };
 
 /** Everything of an enclosure that port and cable have to do with. */
-function faceOf({ enclosure, uas }: FilledEnclosure, generation: number | undefined, ownCables: boolean): string {
+function linkCacheKey({ enclosure, uas }: FilledEnclosure, generation: number | undefined, ownCables: boolean): string {
   const { modes, plug, morePlugs, captiveCable, externalSupply, formFactor, includedCables } = enclosure;
   return JSON.stringify([
     modes,
@@ -74,10 +74,10 @@ function faceOf({ enclosure, uas }: FilledEnclosure, generation: number | undefi
 }
 
 /** Finds the link classes of enclosures; enclosures with the same face share them. */
-export function linkFinder(set: Prepared): (enclosure: FilledEnclosure) => Links {
-  const { ports, input, prices } = set;
-  const { cables } = input;
-  const known = new Map<string, Links>();
+export function linkFinder(set: Prepared): (enclosure: FilledEnclosure) => EnclosureLinks {
+  const { ports, withIds, prices } = set;
+  const { cables } = withIds;
+  const known = new Map<string, EnclosureLinks>();
   const hungriest = (list: readonly number[]) => list.reduce((a, b) => Math.max(a, b), 0);
   const most =
     hungriest(set.drives.map(({ filled }) => mostOfDrive(filled))) + hungriest(set.enclosures.map(mostOfEnclosure));
@@ -93,7 +93,7 @@ export function linkFinder(set: Prepared): (enclosure: FilledEnclosure) => Links
   return (enclosure) => {
     const captive = enclosure.enclosure.captiveCable === true;
     const choices = captive || cables.length === 0 ? [-1] : cables.map((_, i) => i);
-    const key = faceOf(enclosure, generationOf(enclosure), choices[0] === -1);
+    const key = linkCacheKey(enclosure, generationOf(enclosure), choices[0] === -1);
     const found = known.get(key);
     if (found) return found;
 
@@ -101,7 +101,7 @@ export function linkFinder(set: Prepared): (enclosure: FilledEnclosure) => Links
     const failing = new Map<number, Failing>();
     const cellOf = new Map<LinkClass, string>();
     const chainAt = new Map<string, number>();
-    const rates: Links['rates'] = [];
+    const rates: EnclosureLinks['rates'] = [];
     const rateAt = new Map<string, number>();
     const timeAt = new Map<string, number>();
     const numbered = (places: Map<string, number>, what: string): number => {
@@ -181,7 +181,7 @@ export function linkFinder(set: Prepared): (enclosure: FilledEnclosure) => Links
     for (const { members } of open.values()) members.sort((a, b) => placeOf(a.cable) - placeOf(b.cable));
     for (const entry of failing.values())
       entry.combinations = entry.classes.reduce((sum, { cables: members }) => sum + members.length, 0);
-    const links: Links = {
+    const links: EnclosureLinks = {
       open: [...open.values()],
       failing: [...failing.values()].sort((a, b) => a.at - b.at),
       rates,

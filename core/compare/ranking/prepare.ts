@@ -1,5 +1,5 @@
 import { MBR_MAX_TB, type FilesystemId } from '../../facts/filesystems.ts';
-import { schoolChoice, type HouseRules } from '../../house-rules/house-rules.ts';
+import { chosenOption, type HouseRules } from '../../house-rules/house-rules.ts';
 import { adviseFilesystem } from '../../filesystem/advise.ts';
 import { usableTiB } from '../../filesystem/capacity.ts';
 import type { FindingCode } from '../../findings/finding.ts';
@@ -19,16 +19,16 @@ import { chainKey } from '../../build/chain-key.ts';
 import { gather, type Known } from '../../build/gather.ts';
 import type { MeasuredRun } from '../../results/measured.ts';
 import type { PlanInput } from '../../plan/report.ts';
-import type { LinkClass, Links } from './links.ts';
+import type { LinkClass, EnclosureLinks } from './links.ts';
 import { pricesOf, type Prices } from './prices.ts';
 import type { Filters, RankInput } from './request.ts';
 import { beginWeights, type Weights } from './request.ts';
 
 /** What host, drive and job have to do with each other, whatever lies between them. */
-export type Suits = { fail: FindingCode | undefined; usableTiB: number; filesystem: FilesystemId };
+export type FilesystemFit = { fail: FindingCode | undefined; usableTiB: number; filesystem: FilesystemId };
 
 export type Prepared = {
-  input: RankInput;
+  withIds: RankInput;
   rules: HouseRules | undefined;
   weights: Weights;
   filters: Filters;
@@ -38,19 +38,19 @@ export type Prepared = {
   drives: { filled: FilledDrive; freeGB: number }[];
   enclosures: FilledEnclosure[];
   /** By host and drive. */
-  suits: Suits[][];
+  filesystemFits: FilesystemFit[][];
   prices: Prices;
   /** What is known around the parts, as every plan takes it. */
   known: Known;
   /** Combinations that were measured, by drive and enclosure. */
   measuredPairs: ReadonlySet<string>;
   /** The links of each enclosure, found in the first walk and used again in the second. */
-  links?: (enclosure: FilledEnclosure) => Links;
+  links?: (enclosure: FilledEnclosure) => EnclosureLinks;
   alternatives: (Alternative & { id: string })[];
   /** Whether parts at hand count with what they would sell for. */
   resold: boolean;
   /** The request as it came. */
-  given: RankInput;
+  request: RankInput;
 };
 
 /** Names a drive in an enclosure. */
@@ -61,19 +61,19 @@ const named = <T extends { id?: string | undefined }>(parts: readonly T[], word:
   parts.map((part, i) => ({ ...part, id: part.id ?? `${word}-${i + 1}` }));
 
 /** Everything that needs to be worked out once a part, once a pair, and not once a combination. */
-export function prepare(given: RankInput): Prepared {
+export function prepare(request: RankInput): Prepared {
   const input: RankInput = {
-    ...given,
-    hosts: named(given.hosts, 'host'),
-    cables: named(given.cables, 'cable'),
-    enclosures: named(given.enclosures, 'enclosure'),
-    drives: named(given.drives, 'drive')
+    ...request,
+    hosts: named(request.hosts, 'host'),
+    cables: named(request.cables, 'cable'),
+    enclosures: named(request.enclosures, 'enclosure'),
+    drives: named(request.drives, 'drive')
   };
   const { job, hosts, drives } = input;
   const rules = input.houseRules as HouseRules | undefined;
-  const suits = hosts.map((host) => {
+  const filesystemFits = hosts.map((host) => {
     const advised = new Map<string, { fail: FindingCode | undefined; usableTiB: number; filesystem: FilesystemId }>();
-    return drives.map((drive): Suits => {
+    return drives.map((drive): FilesystemFit => {
       const key = `${drive.media} ${drive.capacityTB}`;
       let found = advised.get(key);
       if (!found) {
@@ -96,9 +96,9 @@ export function prepare(given: RankInput): Prepared {
     measured.set(key, [...(measured.get(key) ?? []), { date, simulated, results: { readMBps, writeMBps } }]);
   }
   return {
-    input,
+    withIds: input,
     rules,
-    given,
+    request,
     known: {
       pads: input.pads ?? [],
       quotes: prices.quotes,
@@ -108,10 +108,10 @@ export function prepare(given: RankInput): Prepared {
       measured
     },
     measuredPairs: new Set((input.measured ?? []).map((run) => pairKey(run.driveId, run.enclosureId))),
-    resold: schoolChoice('reuse', rules) === 'resale',
-    alternatives: named(given.alternatives ?? [], 'alternative'),
-    weights: { ...beginWeights(job, rules).weights, ...given.weights },
-    filters: given.filters ?? {},
+    resold: chosenOption('reuse', rules) === 'resale',
+    alternatives: named(request.alternatives ?? [], 'alternative'),
+    weights: { ...beginWeights(job, rules).weights, ...request.weights },
+    filters: request.filters ?? {},
     ports: hosts.flatMap((host, i) => host.ports.map((port) => ({ host: i, port, watts: portPower(port) }))),
     quickRemoval: hosts.map(({ os }) => writeCachePolicy(os, rules, undefined)?.policy === 'quick-removal'),
     drives: drives.map((drive) => ({
@@ -119,14 +119,14 @@ export function prepare(given: RankInput): Prepared {
       freeGB: drive.capacityTB * 1000 * (1 - (drive.fillFraction ?? 0))
     })),
     enclosures: input.enclosures.map((enclosure) => fillEnclosure(enclosure)),
-    suits,
+    filesystemFits,
     prices
   };
 }
 
 /** Gathers one combination, as a page or the API does. */
 export function inputOf(set: Prepared, drive: number, enclosure: number, link: LinkClass, cable: number): PlanInput {
-  const { input, ports, known } = set;
+  const { withIds: input, ports, known } = set;
   return gather(
     {
       host: input.hosts[link.host]!,

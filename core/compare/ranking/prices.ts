@@ -1,6 +1,6 @@
 import { buildCost } from '../../cost/build-cost.ts';
 import { exchange } from '../../cost/exchange.ts';
-import { landedPrice, newestQuote } from '../../cost/landed.ts';
+import { deliveredPrice, newestQuote } from '../../cost/landed.ts';
 import type { Quote } from '../../parts/quote.ts';
 import type { RankInput } from './request.ts';
 
@@ -63,7 +63,7 @@ export function pricesOf(input: RankInput): Prices {
   const priceOf = (id: string | undefined): number => {
     const quote = id === undefined ? undefined : byId.get(id);
     if (!quote || currency === null) return NaN;
-    return exchange(landedPrice(quote), quote.currency, currency, rates)?.amount ?? NaN;
+    return exchange(deliveredPrice(quote), quote.currency, currency, rates)?.amount ?? NaN;
   };
   const list = (parts: readonly { id?: string | undefined }[]) => Float64Array.from(parts, ({ id }) => priceOf(id));
   const [drive, enclosure, cable] = [list(input.drives), list(input.enclosures), list(input.cables)];

@@ -1,4 +1,4 @@
-import { decision, type Decision } from '../../house-rules/house-rules.ts';
+import { appliedRule, type AppliedRule } from '../../house-rules/house-rules.ts';
 import { plan } from '../../plan/plan.ts';
 import { alternativePoints } from './ready-made.ts';
 import { Frontier } from './frontier.ts';
@@ -25,13 +25,13 @@ const USUAL_LIMIT = 100;
 type Member = { group: Group; link: LinkClass; cable: number; cost: number; score: number };
 
 function combinationAt(set: Prepared, drive: number, enclosure: number, link: LinkClass, cable: number): Combination {
-  const { input, ports } = set;
+  const { withIds, ports } = set;
   return {
-    hostId: input.hosts[link.host]!.id!,
+    hostId: withIds.hosts[link.host]!.id!,
     portId: ports[link.port]!.port.id,
-    ...(cable >= 0 ? { cableId: input.cables[cable]!.id! } : {}),
-    enclosureId: input.enclosures[enclosure]!.id!,
-    driveId: input.drives[drive]!.id!
+    ...(cable >= 0 ? { cableId: withIds.cables[cable]!.id! } : {}),
+    enclosureId: withIds.enclosures[enclosure]!.id!,
+    driveId: withIds.drives[drive]!.id!
   };
 }
 
@@ -49,18 +49,19 @@ export function compareIds(a: Combination, b: Combination): number {
  * What is still to be paid for a combination: parts in the stock cost nothing more, or what they would sell for by house rule; NaN
  * where a price is missing.
  */
-function shopping(set: Prepared, group: Group, cable: number): { toBuy: string[]; spend: number } {
-  const { input, prices } = set;
-  const stock = input.stock ?? {};
+function stillToPay(set: Prepared, group: Group, cable: number): { toBuy: string[]; spend: number } {
+  const { withIds, prices } = set;
+  const stock = withIds.stock ?? {};
   const wanted: [string, number][] = [
-    [input.drives[group.drive]!.id!, prices.drive[group.drive]!],
-    [input.enclosures[group.enclosure]!.id!, prices.enclosure[group.enclosure]!]
+    [withIds.drives[group.drive]!.id!, prices.drive[group.drive]!],
+    [withIds.enclosures[group.enclosure]!.id!, prices.enclosure[group.enclosure]!]
   ];
-  if (cable >= 0) wanted.push([input.cables[cable]!.id!, prices.cable[cable]!]);
+  if (cable >= 0) wanted.push([withIds.cables[cable]!.id!, prices.cable[cable]!]);
   for (const pad of group.pads) if (pad !== undefined) wanted.push([pad, prices.priceOf(pad)]);
   const toBuy = wanted.filter(([id]) => (stock[id] ?? 0) === 0);
   let spend = toBuy.reduce((sum, [, price]) => sum + price, 0);
-  if (set.resold && input.resale) for (const [id] of wanted) if ((stock[id] ?? 0) > 0) spend += input.resale[id] ?? 0;
+  if (set.resold && withIds.resale)
+    for (const [id] of wanted) if ((stock[id] ?? 0) > 0) spend += withIds.resale[id] ?? 0;
   return { toBuy: toBuy.map(([id]) => id), spend };
 }
 
@@ -69,11 +70,11 @@ const planOf = (set: Prepared, group: Group, link: LinkClass, cable: number) =>
   plan(inputOf(set, group.drive, group.enclosure, link, cable), { workings: false });
 
 /** The schools that decided something in this ranking. */
-function decisionsOf({ input, rules, given, resold }: Prepared): Decision[] {
-  const decided: Decision[] = given.weights ? [] : [beginWeights(input.job, rules).decided];
-  if (input.stock && Object.keys(input.stock).length > 0)
+function decisionsOf({ withIds, rules, request, resold }: Prepared): AppliedRule[] {
+  const decided: AppliedRule[] = request.weights ? [] : [beginWeights(withIds.job, rules).decided];
+  if (withIds.stock && Object.keys(withIds.stock).length > 0)
     decided.push(
-      decision(
+      appliedRule(
         'reuse',
         rules,
         resold
@@ -94,10 +95,10 @@ const narrows = ({ filters }: Prepared): boolean => Object.keys(filters).length 
 
 /** The links and cables of a group that the filters let through, with the total of each, cheapest first. */
 function membersOf(set: Prepared, group: Group): Priced[] {
-  const { filters, input, prices } = set;
+  const { filters, withIds, prices } = set;
   const { minSustainedWriteMBps, minCapacityTB, maxCost, maxSpend, ownedOnly, verdicts } = filters;
   if (minSustainedWriteMBps !== undefined && group.rated.sustained < minSustainedWriteMBps) return [];
-  if (minCapacityTB !== undefined && input.drives[group.drive]!.capacityTB < minCapacityTB) return [];
+  if (minCapacityTB !== undefined && withIds.drives[group.drive]!.capacityTB < minCapacityTB) return [];
   const wanted = new Map<LinkClass, boolean>();
   /** A link class is one verdict: it differs in nothing that a finding looks at. */
   const isWanted = (link: LinkClass): boolean => {
@@ -114,7 +115,7 @@ function membersOf(set: Prepared, group: Group): Priced[] {
     const cost = prices.total(group.drive, group.enclosure, cable, group.pads);
     if (maxCost !== undefined && !(cost <= maxCost)) continue;
     if (maxSpend !== undefined || ownedOnly) {
-      const { toBuy, spend } = shopping(set, group, cable);
+      const { toBuy, spend } = stillToPay(set, group, cable);
       if (ownedOnly && toBuy.length > 0) continue;
       if (maxSpend !== undefined && !(spend <= maxSpend)) continue;
     }
@@ -129,7 +130,7 @@ const figuresOf = (set: Prepared, group: Group, cost: number): Figures => ({
   read: group.rated.read.typical,
   seconds: group.seconds,
   cost,
-  perTB: cost / set.input.drives[group.drive]!.capacityTB
+  perTB: cost / set.withIds.drives[group.drive]!.capacityTB
 });
 
 /**
@@ -137,10 +138,10 @@ const figuresOf = (set: Prepared, group: Group, cost: number): Figures => ({
  * the second, which needs the best, the order; walking twice costs less than keeping millions of figures. Every row that is shown is planned by `plan()`.
  * @param onProgress called now and then with the share of the work done, 0 to 1
  */
-export function rank(given: RankInput, onProgress: (share: number) => void = () => {}): RankReport {
-  const set = prepare(given);
-  const { weights, input, prices } = set;
-  const limit = given.limit ?? USUAL_LIMIT;
+export function rank(request: RankInput, onProgress: (share: number) => void = () => {}): RankReport {
+  const set = prepare(request);
+  const { weights, withIds, prices } = set;
+  const limit = request.limit ?? USUAL_LIMIT;
   const simple = !narrows(set) && prices.plainSum;
 
   let considered = 0;
@@ -170,7 +171,7 @@ export function rank(given: RankInput, onProgress: (share: number) => void = () 
         cheapest = members[0]!.cost;
         dearest = members.filter(({ cost }) => !Number.isNaN(cost)).at(-1)?.cost ?? NaN;
       }
-      const { capacityTB } = input.drives[drive]!;
+      const { capacityTB } = withIds.drives[drive]!;
       extremes.add(sustained, rated.read.typical, seconds, cheapest, dearest, capacityTB);
       if (Number.isNaN(cheapest)) return;
       const eachTB = cheapest / capacityTB;
@@ -203,7 +204,7 @@ export function rank(given: RankInput, onProgress: (share: number) => void = () 
     combinationAt(set, group.drive, group.enclosure, link, cable);
   const score = scorer(weights, extremes);
   const scoreAt = ({ drive, rated, seconds }: Group, cost: number) =>
-    score(rated.sustained, rated.read.typical, seconds, cost, cost / input.drives[drive]!.capacityTB);
+    score(rated.sustained, rated.read.typical, seconds, cost, cost / withIds.drives[drive]!.capacityTB);
   const before = (a: Member, b: Member): boolean => {
     if (a.score !== b.score) return a.score > b.score;
     if (costOrder(a.cost) !== costOrder(b.cost)) return costOrder(a.cost) < costOrder(b.cost);
@@ -241,7 +242,7 @@ export function rank(given: RankInput, onProgress: (share: number) => void = () 
     const ids = idsOf(member);
     const report = planOf(set, group, link, cable);
     const figures = figuresOf(set, group, cost);
-    const { toBuy, spend } = shopping(set, group, cable);
+    const { toBuy, spend } = stillToPay(set, group, cable);
     const priced = !Number.isNaN(cost);
     return {
       ...ids,
@@ -281,7 +282,7 @@ export function rank(given: RankInput, onProgress: (share: number) => void = () 
     rejected: [...rejected]
       .map(([code, entry]) => ({ code, ...entry }))
       .sort((a, b) => b.count - a.count || (a.code < b.code ? -1 : 1)),
-    alternatives: alternativePoints(set.alternatives, input.job, prices.priceOf),
+    alternatives: alternativePoints(set.alternatives, withIds.job, prices.priceOf),
     houseRules: decisionsOf(set),
     best: some(extremes.best),
     weights,

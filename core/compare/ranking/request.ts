@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { decision, schoolChoice, type Decision, type HouseRules } from '../../house-rules/house-rules.ts';
+import { appliedRule, chosenOption, type AppliedRule, type HouseRules } from '../../house-rules/house-rules.ts';
 import { alternativeSchema } from '../../parts/alternative.ts';
 import { currency, exchangeRateSchema } from '../../parts/exchange-rate.ts';
 import { cableSchema } from '../../parts/cable.ts';
@@ -27,9 +27,9 @@ const LARGE_GB = 100;
  * The weights that a ranking begins with, by the house rule on what a drive is picked for. By the work: what it writes for long
  * where single transfers are large; the time with all its small files, and reading, where a project lives on the drive.
  */
-export function beginWeights(job: Job, rules: HouseRules | undefined): { weights: Weights; decided: Decision } {
-  const begin = (effect: string, weights: Weights) => ({ weights, decided: decision('pick-for', rules, effect) });
-  switch (schoolChoice('pick-for', rules)) {
+export function beginWeights(job: Job, rules: HouseRules | undefined): { weights: Weights; decided: AppliedRule } {
+  const begin = (effect: string, weights: Weights) => ({ weights, decided: appliedRule('pick-for', rules, effect) });
+  switch (chosenOption('pick-for', rules)) {
     case 'sustained':
       return begin('writing for long counts most', { sustainedWrite: 3, read: 0, seconds: 1, cost: 0, perTB: 0.5 });
     case 'price':

@@ -3,12 +3,17 @@ import { FIT_RULES } from '../../chain/rules/rules.ts';
 import type { Pairing } from '../../chain/rules/rule.ts';
 import { slotStage } from '../../chain/stages.ts';
 import { jobSeconds } from '../../plan/job-forecast.ts';
-import { mayThrottle, warmthIn, warmthOf, type Warmth } from '../../thermal/forecast/thermal-model.ts';
+import {
+  mayThrottle,
+  thermalModelInMode,
+  thermalModel,
+  type ThermalModel
+} from '../../thermal/forecast/thermal-model.ts';
 import { minBand, type Band } from '../../quantities/band.ts';
 import { planPads, type StackPlan } from '../../pads/plan-pads.ts';
 import { fillOf, forecastCache, type CacheForecast } from '../../throughput/flash-cache.ts';
 import { linkFinder, type LinkCell, type LinkClass } from './links.ts';
-import { readingOn, sustainedRate, writingOn } from '../../plan/heat.ts';
+import { endlessReadPhase, sustainedRate, endlessWritePhases } from '../../plan/heat.ts';
 import type { LinkMode } from '../../facts/link-modes.ts';
 import { chainKey } from '../../build/chain-key.ts';
 import { padsToPay, plan } from '../../plan/plan.ts';
@@ -51,7 +56,7 @@ const UNASKED = '?';
 
 /** Parts the members of a cell into those that were measured and the others. */
 function byMeasured(
-  { input, ports, known }: Prepared,
+  { withIds, ports, known }: Prepared,
   cell: LinkCell,
   drive: number,
   enclosure: number
@@ -59,11 +64,11 @@ function byMeasured(
   const was = ({ link, cable }: LinkCell['members'][number]) =>
     known.measured.has(
       chainKey({
-        hostId: input.hosts[link.host]!.id!,
+        hostId: withIds.hosts[link.host]!.id!,
         portId: ports[link.port]!.port.id,
-        cableId: cable < 0 ? undefined : input.cables[cable]!.id,
-        enclosureId: input.enclosures[enclosure]!.id!,
-        driveId: input.drives[drive]!.id!
+        cableId: cable < 0 ? undefined : withIds.cables[cable]!.id,
+        enclosureId: withIds.enclosures[enclosure]!.id!,
+        driveId: withIds.drives[drive]!.id!
       })
     );
   return { measured: cell.members.filter(was), others: cell.members.filter((member) => !was(member)) };
@@ -75,17 +80,17 @@ function byMeasured(
  * @returns a generator that yields the share of the work done, after each enclosure
  */
 export function* walk(set: Prepared, visitor: Visitor): Generator<number, void> {
-  const { input, rules, ports, drives, enclosures, suits } = set;
-  const { job, hosts } = input;
+  const { withIds, rules, ports, drives, enclosures, filesystemFits } = set;
+  const { job, hosts } = withIds;
   const findLinks = (set.links ??= linkFinder(set));
   const partRules = FIT_RULES.map(({ check, sees }, at) => ({ check, sees, at })).filter((r) => r.sees === 'parts');
   const chainRules = FIT_RULES.filter(({ sees, fails }) => sees === 'chain' && fails);
-  const knownPairs = input.knownPairs ?? [];
+  const knownPairs = withIds.knownPairs ?? [];
   const LAST = FIT_RULES.length;
   // One object for all of them: it is asked millions of times.
   const pairing = { knownPairs, writeMBps: undefined } as unknown as Pairing;
 
-  const warm = new Map<string, Warmth>();
+  const warm = new Map<string, ThermalModel>();
   const kindOf = new Map<LinkMode, string>();
   for (let e = 0; e < enclosures.length; e++) {
     const enclosure = enclosures[e]!;
@@ -128,33 +133,34 @@ export function* walk(set: Prepared, visitor: Visitor): Generator<number, void> 
       let laid: StackPlan | undefined;
       const stackOf = () =>
         (laid ??= planPads({
-          drive: input.drives[d]!,
+          drive: withIds.drives[d]!,
           doubleSided: drive.doubleSided,
-          enclosure: input.enclosures[e]!,
-          pads: input.pads,
+          enclosure: withIds.enclosures[e]!,
+          pads: withIds.pads,
           rules
         }));
       // By what the bridge draws in the mode.
       warm.clear();
-      let like: Warmth | undefined;
-      const warmthAt = ({ first: { negotiation } }: LinkCell): Warmth => {
+      let like: ThermalModel | undefined;
+      const warmthAt = ({ first: { negotiation } }: LinkCell): ThermalModel => {
         const mode = negotiation.mode!;
         let kind = kindOf.get(mode);
         if (kind === undefined) kindOf.set(mode, (kind = drawKind(mode)));
         let found = warm.get(kind);
         if (!found) {
           found = like
-            ? warmthIn(mode, like)
-            : warmthOf(drive, enclosure, mode, stackOf(), rules, { ambientC: job.ambientC });
+            ? thermalModelInMode(mode, like)
+            : thermalModel(drive, enclosure, mode, stackOf(), rules, { ambientC: job.ambientC });
           like ??= found;
           warm.set(kind, found);
         }
         return found;
       };
       const isMeasured =
-        set.measuredPairs.size > 0 && set.measuredPairs.has(pairKey(input.drives[d]!.id!, input.enclosures[e]!.id!));
+        set.measuredPairs.size > 0 &&
+        set.measuredPairs.has(pairKey(withIds.drives[d]!.id!, withIds.enclosures[e]!.id!));
       let pads = NO_PADS;
-      let padsKnown = input.pads === undefined;
+      let padsKnown = withIds.pads === undefined;
       for (const cell of open) {
         let at = rated[cell.rate];
         if (!at) {
@@ -182,17 +188,21 @@ export function* walk(set: Prepared, visitor: Visitor): Generator<number, void> 
           }
           chainCodes[cell.chain] = code;
         }
-        const suit = suits[cell.host]![d]!;
-        code ??= suit.fail;
+        const fit = filesystemFits[cell.host]![d]!;
+        code ??= fit.fail;
         if (code !== undefined) {
           visitor.reject(code, cell.members.length, d, e, () => linksOf(cell));
           continue;
         }
         if (Number.isNaN(at.sustained)) {
           const { typical, limits } = warmthAt(cell);
-          const on = writingOn(at.write, at.cache, at.cache.typicalCliff ? fillOf(drive, freeGB, 'typical') : null);
+          const on = endlessWritePhases(
+            at.write,
+            at.cache,
+            at.cache.typicalCliff ? fillOf(drive, freeGB, 'typical') : null
+          );
           // The fastest that it reads and writes: the host's own disk, or files, only ever make it cooler.
-          at.hot = mayThrottle(typical, on, limits) || mayThrottle(typical, [readingOn(at.read)], limits);
+          at.hot = mayThrottle(typical, on, limits) || mayThrottle(typical, [endlessReadPhase(at.read)], limits);
           at.sustained = at.hot ? sustainedRate(typical, on, limits) : on[on.length - 1]!.rate;
         }
         let time = seconds[cell.time]!;
@@ -208,8 +218,8 @@ export function* walk(set: Prepared, visitor: Visitor): Generator<number, void> 
               write: at.write,
               cache: at.cache,
               freeGB,
-              usableTiB: suit.usableTiB,
-              filesystem: suit.filesystem,
+              usableTiB: fit.usableTiB,
+              filesystem: fit.filesystem,
               quickRemoval: set.quickRemoval[cell.host]!,
               diskFactor: ONE
             },
@@ -219,7 +229,7 @@ export function* walk(set: Prepared, visitor: Visitor): Generator<number, void> 
         }
         if (!padsKnown) {
           const stack = stackOf();
-          const paid = { pads: input.pads, enclosure: input.enclosures[e]!, quotes: set.prices.quotes };
+          const paid = { pads: withIds.pads, enclosure: withIds.enclosures[e]!, quotes: set.prices.quotes };
           pads = padsToPay(paid, stack).map(({ id }) => id);
           padsKnown = true;
         }

@@ -3,7 +3,7 @@ import type { Choice } from '../../build/choice.ts';
 import type { Verdict } from '../../findings/finding.ts';
 import { plan } from '../../plan/plan.ts';
 import type { PlanReport } from '../../plan/report.ts';
-import { stockOf } from './swaps.ts';
+import { stockOfPart } from './swaps.ts';
 
 /** One build on one port. */
 export type OnPort = {
@@ -33,7 +33,7 @@ function isBetter(a: PlanReport, b: PlanReport): boolean {
  * of those that are owned takes its place, and the row says so.
  */
 export function onAllHosts(library: Library, choice: Choice): OnPort[] {
-  const owned = [...library.cable.values()].filter(({ id }) => stockOf(library, id).owned > 0);
+  const owned = [...library.cable.values()].filter(({ id }) => stockOfPart(library, id).owned > 0);
   return [...library.host.values()].flatMap((host) =>
     host.ports.flatMap((port): OnPort[] => {
       const at = (cableId: string | undefined): OnPort | undefined => {

@@ -1,7 +1,7 @@
 import type { PlanReport } from '../../plan/report.ts';
 
 /** What a swap does to one figure; the typical values, in the unit of the figure. */
-export type Difference = {
+export type FigureDifference = {
   before: number | null;
   after: number | null;
   change: number | null;
@@ -34,9 +34,9 @@ export function typicalFigures(report: PlanReport): Map<string, number> {
 }
 
 /** Figure by figure, what is different in the second plan. Both need their workings. */
-export function differences(before: PlanReport, after: PlanReport): Map<string, Difference> {
+export function differences(before: PlanReport, after: PlanReport): Map<string, FigureDifference> {
   const [a, b] = [typicalFigures(before), typicalFigures(after)];
-  const out = new Map<string, Difference>();
+  const out = new Map<string, FigureDifference>();
   for (const key of new Set([...a.keys(), ...b.keys()])) {
     const [was, is] = [a.get(key) ?? null, b.get(key) ?? null];
     const change = was === null || is === null ? null : is - was;

@@ -1,6 +1,6 @@
 import { LINK_MODES, type LinkMode } from '../../facts/link-modes.ts';
 import { modesOf } from '../../chain/modes.ts';
-import { negotiate, rank } from '../../chain/negotiate.ts';
+import { negotiate, modeRank } from '../../chain/negotiate.ts';
 import { plan } from '../../plan/plan.ts';
 import { portOf } from '../../plan/resolve-build.ts';
 import type { PlanInput, PlanReport } from '../../plan/report.ts';
@@ -25,10 +25,10 @@ export function fallbacks(input: PlanInput): Fallback[] {
   if (!port) return [];
   const { mode, sets } = negotiate(port, input.cable, input.enclosure);
   if (mode === null) return [];
-  const seen = new Set([rank(mode)]);
+  const seen = new Set([modeRank(mode)]);
   const lower = modesOf(sets.port & sets.cable & sets.bridge).filter((id) => {
-    if (rank(id) >= rank(mode) || seen.has(rank(id))) return false;
-    seen.add(rank(id));
+    if (modeRank(id) >= modeRank(mode) || seen.has(modeRank(id))) return false;
+    seen.add(modeRank(id));
     return true;
   });
   return lower.flatMap((id): Fallback[] => {

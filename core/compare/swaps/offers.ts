@@ -1,14 +1,14 @@
 import { assemble, type Library } from '../../build/assemble.ts';
 import type { Choice } from '../../build/choice.ts';
-import type { Place } from '../../build/options.ts';
-import { landedPrice, newestQuote } from '../../cost/landed.ts';
+import type { ChainPlace } from '../../build/options.ts';
+import { deliveredPrice, newestQuote } from '../../cost/landed.ts';
 import type { FindingCode, Verdict } from '../../findings/finding.ts';
 import { money, rate, UNIT_SPACE } from '../../quantities/format.ts';
 import type { PlanReport } from '../../plan/report.ts';
 import { swapsAt, type Swap } from './swaps.ts';
 
 /** Which swaps could mend what a finding says, in the order in which they are the least trouble. */
-const MENDS: Partial<Record<FindingCode, readonly Place[]>> = {
+const MENDS: Partial<Record<FindingCode, readonly ChainPlace[]>> = {
   'no-common-link-mode': ['cable', 'port', 'enclosure'],
   'plug-mismatch': ['cable', 'port'],
   'cable-limits-link': ['cable'],
@@ -56,9 +56,9 @@ const ABOUT_RATE: readonly FindingCode[] = [
   'bridge-limits-link'
 ];
 
-export type Offer = {
+export type SwapOffer = {
   code: FindingCode;
-  place: Place;
+  place: ChainPlace;
   id: string;
   name: string;
   /** In the crate and free, in the crate but in a build, or to be bought. */
@@ -72,7 +72,7 @@ export type Offer = {
 
 const ORDER: Record<Verdict, number> = { works: 0, limited: 1, check: 2, fails: 3 };
 const AVAILABLE = { free: 0, 'in-a-build': 1, 'to-buy': 2 } as const;
-const fromOf = ({ stock }: Swap): Offer['from'] =>
+const fromOf = ({ stock }: Swap): SwapOffer['from'] =>
   stock.free > 0 ? 'free' : stock.owned > 0 ? 'in-a-build' : 'to-buy';
 
 /** Two rates that differ by less than this share are the same to a person. */
@@ -88,10 +88,10 @@ function where({ stock, price }: Swap): string {
  * What of the crate would mend a finding: for each finding the best part that is at hand, and the best one to buy where that is
  * better still. Every offer was planned; it makes nothing worse, and the finding is gone.
  */
-export function offersFor(library: Library, choice: Choice, base: PlanReport): Offer[] {
+export function offersFor(library: Library, choice: Choice, base: PlanReport): SwapOffer[] {
   if (!assemble(library, choice).ok) return [];
-  const made = new Map<Place, Swap[]>();
-  const swaps = (place: Place): Swap[] => {
+  const made = new Map<ChainPlace, Swap[]>();
+  const swaps = (place: ChainPlace): Swap[] => {
     let list = made.get(place);
     if (!list) made.set(place, (list = swapsAt(library, choice, place, base)));
     return list;
@@ -99,12 +99,12 @@ export function offersFor(library: Library, choice: Choice, base: PlanReport): O
   /** The better part is kept for where it is needed. */
   const worth = ({ place, id }: Swap): number => {
     const quote = place === 'port' ? undefined : newestQuote(library.quotes, id);
-    return quote ? landedPrice(quote) : 0;
+    return quote ? deliveredPrice(quote) : 0;
   };
   const rateOf = (report: PlanReport, of: 'read' | 'write') => report.throughput[of]?.typical ?? null;
   const fails = base.findings.filter((f) => f.severity === 'fail').length;
 
-  return base.findings.flatMap((finding): Offer[] => {
+  return base.findings.flatMap((finding): SwapOffer[] => {
     const code = finding.code as FindingCode;
     const aboutRate = ABOUT_RATE.includes(code);
     const mends = (swap: Swap): boolean => {
@@ -140,7 +140,7 @@ export function offersFor(library: Library, choice: Choice, base: PlanReport): O
         ...(toBuy && (!atHand || clearlyFaster(atHand.report, toBuy.report)) ? [toBuy] : [])
       ];
       if (shown.length === 0) continue;
-      return shown.map((swap): Offer => {
+      return shown.map((swap): SwapOffer => {
         const direction = gainOf(base, swap.report) ?? 'write';
         const [before, after] = [rateOf(base, direction), rateOf(swap.report, direction)];
         const part = `With ${swap.name}, ${where(swap)}`;

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { randomCrate } from '../../../tests/random-crate';
 import { assemble, libraryOf, type InStock, type Library } from '../../build/assemble';
 import type { Choice } from '../../build/choice';
-import { optionsAt, PLACES, pickedAt, withPicked } from '../../build/options';
+import { optionsAt, CHAIN_PLACES, pickedAt, withPicked } from '../../build/options';
 import type { Verdict } from '../../findings/finding';
 import { plan } from '../../plan/plan';
 import { seeded } from '../../quantities/random';
@@ -98,7 +98,7 @@ describe('swaps', () => {
     const { library, choices } = randomLibrary(seed);
     const [choice] = choices;
     const base = planOf(library, choice!);
-    for (const place of PLACES) {
+    for (const place of CHAIN_PLACES) {
       const swaps = swapsAt(library, choice!, place, base);
       const picked = pickedAt(choice!, place);
       const others = optionsAt(library, place).filter((o) => o.id !== picked);

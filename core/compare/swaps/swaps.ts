@@ -1,9 +1,9 @@
 import { assemble, type InStock, type Library } from '../../build/assemble.ts';
 import type { Choice } from '../../build/choice.ts';
-import { optionsAt, pickedAt, withPicked, type Place } from '../../build/options.ts';
+import { optionsAt, pickedAt, withPicked, type ChainPlace } from '../../build/options.ts';
 import { exchange } from '../../cost/exchange.ts';
-import { landedPrice, newestQuote } from '../../cost/landed.ts';
-import { schoolChoice } from '../../house-rules/house-rules.ts';
+import { deliveredPrice, newestQuote } from '../../cost/landed.ts';
+import { chosenOption } from '../../house-rules/house-rules.ts';
 import { plan } from '../../plan/plan.ts';
 import type { PlanReport } from '../../plan/report.ts';
 
@@ -12,7 +12,7 @@ export type Price = { amount: number; currency: string; from: 'crate' | 'quote' 
 
 /** A part in the place of another, and the plan with it. */
 export type Swap = {
-  place: Place;
+  place: ChainPlace;
   id: string;
   name: string;
   choice: Choice;
@@ -24,17 +24,17 @@ export type Swap = {
 };
 
 const NO_STOCK: InStock = { owned: 0, free: 0, builds: [] };
-export const stockOf = (library: Library, modelId: string): InStock => library.stock.get(modelId) ?? NO_STOCK;
+export const stockOfPart = (library: Library, modelId: string): InStock => library.stock.get(modelId) ?? NO_STOCK;
 
 /** @returns null where it is not in the crate and nobody has quoted it in a currency that can be converted */
 export function priceOf(library: Library, modelId: string): Price | null {
   const { currency, rates } = library.exchange;
-  const { free, resale = 0 } = stockOf(library, modelId);
-  const resold = schoolChoice('reuse', library.houseRules) === 'resale';
+  const { free, resale = 0 } = stockOfPart(library, modelId);
+  const resold = chosenOption('reuse', library.houseRules) === 'resale';
   if (free > 0) return { amount: resold ? resale : 0, currency, from: 'crate' };
   const quote = newestQuote(library.quotes, modelId);
   if (!quote) return null;
-  const into = exchange(landedPrice(quote), quote.currency, currency, rates);
+  const into = exchange(deliveredPrice(quote), quote.currency, currency, rates);
   return into ? { amount: into.amount, currency, from: 'quote' } : null;
 }
 
@@ -53,7 +53,7 @@ export function pricePerGain(base: PlanReport, report: PlanReport, price: Price 
 }
 
 /** The plan with every other part that the crate knows at one place. Parts without which there is no plan are left out. */
-export function swapsAt(library: Library, choice: Choice, place: Place, base: PlanReport): Swap[] {
+export function swapsAt(library: Library, choice: Choice, place: ChainPlace, base: PlanReport): Swap[] {
   const picked = pickedAt(choice, place);
   return optionsAt(library, place).flatMap(({ id, name, modelId }): Swap[] => {
     if (id === picked) return [];
@@ -62,7 +62,7 @@ export function swapsAt(library: Library, choice: Choice, place: Place, base: Pl
     if (!assembled.ok) return [];
     const report = plan(assembled.input, { workings: false });
     const price = priceOf(library, modelId);
-    const stock = stockOf(library, modelId);
+    const stock = stockOfPart(library, modelId);
     return [{ place, id, name, choice: next, stock, price, report, perGain: pricePerGain(base, report, price) }];
   });
 }

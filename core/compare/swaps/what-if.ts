@@ -1,6 +1,6 @@
 import { assemble, type InStock, type Library } from '../../build/assemble.ts';
 import type { Choice } from '../../build/choice.ts';
-import { PLACES, type Place } from '../../build/options.ts';
+import { CHAIN_PLACES, type ChainPlace } from '../../build/options.ts';
 import { LINK_MODES } from '../../facts/link-modes.ts';
 import type { Verdict } from '../../findings/finding.ts';
 import { plan } from '../../plan/plan.ts';
@@ -10,10 +10,10 @@ import type { Band } from '../../quantities/band.ts';
 import { swapsAt, type Swap } from './swaps.ts';
 import { fallbacks } from './fallback.ts';
 import { onAllHosts } from './computers.ts';
-import { offersFor, type Offer } from './offers.ts';
+import { offersFor, type SwapOffer } from './offers.ts';
 
 /** What a row of a comparison shows of a plan. */
-export type Outcome = {
+export type PlanOutcome = {
   verdict: Verdict;
   /** What the link runs as. */
   runsAs: string | null;
@@ -28,7 +28,7 @@ export type Outcome = {
   worst: string;
 };
 
-export const outcomeOf = (report: PlanReport): Outcome => {
+export const outcomeOf = (report: PlanReport): PlanOutcome => {
   const [worst] = report.findings;
   return {
     verdict: report.verdict,
@@ -43,8 +43,8 @@ export const outcomeOf = (report: PlanReport): Outcome => {
   };
 };
 
-export type SwapRow = Outcome & Pick<Swap, 'id' | 'name' | 'price' | 'perGain'> & { stock: InStock };
-export type HostRow = Outcome & {
+export type SwapRow = PlanOutcome & Pick<Swap, 'id' | 'name' | 'price' | 'perGain'> & { stock: InStock };
+export type HostRow = PlanOutcome & {
   id: string;
   host: string;
   port: string;
@@ -52,11 +52,11 @@ export type HostRow = Outcome & {
   otherCable: boolean;
   choice: Choice;
 };
-export type FallbackRow = Outcome & { label: string; when: string };
+export type FallbackRow = PlanOutcome & { label: string; when: string };
 /** Everything around one choice, as small as a page needs it: computed away from the page, and sent to it. */
 export type WhatIf = {
-  offers: Offer[];
-  swaps: Record<Place, SwapRow[]>;
+  offers: SwapOffer[];
+  swaps: Record<ChainPlace, SwapRow[]>;
   hosts: HostRow[];
   fallbacks: FallbackRow[];
 };
@@ -67,7 +67,7 @@ export function whatIf(library: Library, choice: Choice): WhatIf | null {
   if (!assembled.ok) return null;
   const base = plan(assembled.input, { workings: false });
   const swaps = Object.fromEntries(
-    PLACES.map((place) => [
+    CHAIN_PLACES.map((place) => [
       place,
       swapsAt(library, choice, place, base).map(({ id, name, price, perGain, stock, report }): SwapRow => ({
         id,
@@ -78,7 +78,7 @@ export function whatIf(library: Library, choice: Choice): WhatIf | null {
         ...outcomeOf(report)
       }))
     ])
-  ) as Record<Place, SwapRow[]>;
+  ) as Record<ChainPlace, SwapRow[]>;
   return {
     offers: offersFor(library, choice, base),
     swaps,

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { aCable, aDrive, anEnclosure, aPort } from '../../../tests/parts';
 import type { Host } from '../../parts/host';
 import type { PlanInput } from '../../plan/report';
-import { fairShares, together, type Member, type Task } from './together';
+import { fairShares, together, type Member, type MemberTask } from './together';
 
 describe('fair shares', () => {
   it('two that want 1000 each of 1200 get 600; one that wants 200 leaves the rest', () => {
@@ -77,7 +77,7 @@ const at = (host: Host, portId: string): PlanInput => ({
   enclosure: anEnclosure({ modes: ['usb-10g'] }),
   drive: aDrive()
 });
-const member = (host: Host, portId: string, task: Task = 'write'): Member => ({
+const member = (host: Host, portId: string, task: MemberTask = 'write'): Member => ({
   name: portId,
   input: at(host, portId),
   task

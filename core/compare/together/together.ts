@@ -11,8 +11,8 @@ import type { Band } from '../../quantities/band.ts';
 import { figure, quantity, rate, UNIT_SPACE } from '../../quantities/format.ts';
 
 /** What each build does while the others work: takes data from the host, gives it to the host, or passes it on to another build. */
-export type Task = 'write' | 'read' | 'idle' | { copyTo: number };
-export type Member = { name: string; input: PlanInput; task: Task };
+export type MemberTask = 'write' | 'read' | 'idle' | { copyTo: number };
+export type Member = { name: string; input: PlanInput; task: MemberTask };
 
 type Direction = 'read' | 'write';
 /** Something that flows at once: which builds it goes through, and in which direction of each. */
@@ -41,7 +41,7 @@ export type Together = {
   members: {
     name: string;
     port: string;
-    task: Task;
+    task: MemberTask;
     report: PlanReport;
     alone: Band | null;
     together: Band | null;
@@ -95,7 +95,7 @@ const ENDS = ['low', 'typical', 'high'] as const;
 export function together(host: Host, given: readonly Member[]): Together {
   const plans = given.map(({ input }) => plan(input, { workings: false }));
   const ports = given.map(({ input }) => portOf(host, input.portId)!);
-  const taskOf = (i: number): Task => {
+  const taskOf = (i: number): MemberTask => {
     const { task } = given[i]!;
     if (typeof task !== 'object') return task;
     // A copy needs another build to go to.

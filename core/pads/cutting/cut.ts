@@ -3,10 +3,10 @@ import type { Mm } from '../../quantities/measures.ts';
 import type { Board, Component } from '../board.ts';
 import type { PadKind } from '../gap.ts';
 import { packPieces, type Packing, type Size } from './pack.ts';
-import type { Filled } from '../plan-pads.ts';
+import type { FilledGap } from '../plan-pads.ts';
 
 /** One piece to cut from one pad, and where it is laid on the board. */
-export type Piece = {
+export type CutPiece = {
   label: string;
   side: 'top' | 'bottom';
   /** The chips that it covers. */
@@ -33,7 +33,7 @@ export const boxOf = (chips: readonly Component[]): Box => ({
 });
 
 /** Whether a piece over a box would run up onto some other chip that stands higher than the ones it is for. */
-export function blocked(board: Board, group: readonly Omit<Filled, 'choice'>[], box: Box): boolean {
+export function blocked(board: Board, group: readonly Omit<FilledGap, 'choice'>[], box: Box): boolean {
   const lowest = Math.min(...group.map(({ chip }) => chip.heightMm));
   const own = new Set(group.map(({ at }) => at));
   return board.chips.some(
@@ -49,7 +49,7 @@ export function blocked(board: Board, group: readonly Omit<Filled, 'choice'>[], 
 }
 
 /** Whether a chip may share a piece with the first chip of it, under the same pad: one side, and one kind with nearly one gap, or a sheet. */
-export const joins = (first: Omit<Filled, 'choice'>, place: Omit<Filled, 'choice'>, sheets: boolean): boolean =>
+export const joins = (first: Omit<FilledGap, 'choice'>, place: Omit<FilledGap, 'choice'>, sheets: boolean): boolean =>
   first.chip.side === place.chip.side &&
   (sheets || (first.chip.role === place.chip.role && Math.abs(first.gapMm - place.gapMm) <= SAME_GAP_MM + 1e-9));
 
@@ -57,8 +57,8 @@ export const joins = (first: Omit<Filled, 'choice'>, place: Omit<Filled, 'choice
  * The pieces of a stack. Chips of one kind with the same pad and the same gap share one; with sheets, every chip of a side under
  * the same pad does. A piece keeps clear of the gold edge, and 1 mm of the edge of the board.
  */
-export function piecesOf(board: Board, filled: readonly Filled[], sheets: boolean): Piece[] {
-  const groups: Filled[][] = [];
+export function cutPieces(board: Board, filled: readonly FilledGap[], sheets: boolean): CutPiece[] {
+  const groups: FilledGap[][] = [];
   for (const place of filled) {
     if (!place.choice) continue;
     const keys = place.choice.layers.map((pad) => pad.key).join();
@@ -93,13 +93,13 @@ export function piecesOf(board: Board, filled: readonly Filled[], sheets: boolea
 }
 
 /** The pieces of one kind of pad, laid out on the pads of that kind. */
-export type CutSheet = { pad: PadKind; sheet: Size; pieces: Piece[]; packing: Packing };
+export type CutSheet = { pad: PadKind; sheet: Size; pieces: CutPiece[]; packing: Packing };
 
 /** A pad to buy states no size: a common one, mm. */
 export const SHOP_PAD = { widthMm: 20, lengthMm: 70 } as const;
 
 /** Lays the pieces out on the pads, kind by kind, with the least waste. */
-export function cutPlan(pieces: readonly Piece[]): CutSheet[] {
+export function cutPlan(pieces: readonly CutPiece[]): CutSheet[] {
   const kinds = [...new Map(pieces.map((piece) => [piece.pad.key, piece.pad])).values()];
   return kinds.map((pad) => {
     const own = pieces.filter((piece) => piece.pad.key === pad.key);

@@ -4,11 +4,11 @@ import { aDrive, anEnclosure } from '../../../tests/parts';
 import { fillDrive, fillEnclosure } from '../../parts/fill/fill';
 import { planPads } from '../../pads/plan-pads';
 import { Bodies, eigen3 } from '../model/bodies';
-import { follow, followersOf, partsOf, slopeOf } from '../throttling/followers';
-import { KNOB_WORDS, openKnobs, typicalKnobs } from '../model/parameters';
-import { march, type Phase } from '../throttling/timeline';
-import { chipRises, heatOut, settle, type Network } from '../model/network';
-import { throttleTime, warmthOf } from './thermal-model';
+import { chipsAfter, chipModes, decayParts, heatSlope } from '../throttling/followers';
+import { PARAMETER_LABELS, uncertainParameters, typicalParameters } from '../model/parameters';
+import { followThrottling, type Phase } from '../throttling/timeline';
+import { chipRises, heatOut, settledTemperatures, type Network } from '../model/network';
+import { throttleTime, thermalModel } from './thermal-model';
 
 const network: Network = {
   toCaseC: 0.3,
@@ -57,7 +57,7 @@ describe('three bodies over time', () => {
   it('under a fan, where everything is linear, end where the settled network is', () => {
     const bodies = new Bodies(network, cold);
     for (let t = 0; t < 4000; t += 50) bodies.step(power, 50);
-    const at = settle(network, power);
+    const at = settledTemperatures(network, power);
     expect(bodies.controllerC).toBeCloseTo(at.controllerC, 6);
     expect(bodies.nandC).toBeCloseTo(at.nandC, 6);
     expect(bodies.caseC).toBeCloseTo(at.caseC, 6);
@@ -98,7 +98,7 @@ describe('three bodies over time', () => {
 });
 
 describe('controller and NAND over a case that stands still', () => {
-  const f = followersOf(network);
+  const f = chipModes(network);
   it('decay at the two rates whose sum and product are those of the matrix', () => {
     // (0.3 + 1/30)/2 and (0.5 + 1/30)/5: trace 0.166667 + 0.106667; determinant 0.166667 x 0.106667 - (1/30)²/10
     expect(f.slow + f.fast).toBeCloseTo(0.273333, 6);
@@ -107,32 +107,32 @@ describe('controller and NAND over a case that stands still', () => {
   it('begin where they were and end where they settle', () => {
     const end = chipRises(network, 3, 2);
     const from = { controller: 1, nand: 2 };
-    const start = follow(f, from, end, 0);
+    const start = chipsAfter(f, from, end, 0);
     expect(start.controller).toBeCloseTo(1, 9);
     expect(start.nand).toBeCloseTo(2, 9);
-    const late = follow(f, from, end, 1000);
+    const late = chipsAfter(f, from, end, 1000);
     expect(late.controller).toBeCloseTo(end.controller, 9);
     expect(late.nand).toBeCloseTo(end.nand, 9);
   });
   it('two steps of a second are one of two', () => {
     const end = chipRises(network, 3, 2);
     const from = { controller: 0, nand: 0 };
-    const twice = follow(f, follow(f, from, end, 1), end, 1);
-    const once = follow(f, from, end, 2);
+    const twice = chipsAfter(f, chipsAfter(f, from, end, 1), end, 1);
+    const once = chipsAfter(f, from, end, 2);
     expect(twice.controller).toBeCloseTo(once.controller, 9);
     expect(twice.nand).toBeCloseTo(once.nand, 9);
   });
   it('parts of a step in power add up to the whole answer of the controller', () => {
     const rise = chipRises(network, 3, 2).controller;
-    const parts = partsOf(network, power, 13.3333, 0.6);
+    const parts = decayParts(network, power, 13.3333, 0.6);
     expect(parts.reduce((sum, part) => sum + part.kelvin, 0)).toBeCloseTo(rise + 13.3333, 6);
     // the case: 0.6 W/K over 97 J/K
     expect(parts[0]!.rate).toBeCloseTo(0.6 / 97, 9);
   });
   it('a surface under a fan has one slope, in still air a steeper one than its mean', () => {
-    expect(slopeOf(network, 20)).toBeCloseTo(0.6, 6);
+    expect(heatSlope(network, 20)).toBeCloseTo(0.6, 6);
     const still = { ...network, surface: { ...network.surface, fanH: undefined } };
-    expect(slopeOf(still, 20)).toBeGreaterThan(heatOut(still.surface, 20, 22) / 20);
+    expect(heatSlope(still, 20)).toBeGreaterThan(heatOut(still.surface, 20, 22) / 20);
   });
 });
 
@@ -141,29 +141,29 @@ describe('the way through a job', () => {
     const drive = fillDrive(aDrive());
     const enclosure = fillEnclosure(anEnclosure({ cooling: { kind: 'passive', ...cooling } }));
     const stack = planPads({ drive: drive.drive, doubleSided: false, enclosure: enclosure.enclosure });
-    return warmthOf(drive, enclosure, 'usb4-40g', stack, undefined, { ambientC: 22 });
+    return thermalModel(drive, enclosure, 'usb4-40g', stack, undefined, { ambientC: 22 });
   };
-  const write = (rate: number, gb: number): Phase => ({ work: 'write', rate, perMB: 0, volumeMB: gb * 1000 });
+  const write = (rate: number, gb: number): Phase => ({ activity: 'write', rate, perMB: 0, volumeMB: gb * 1000 });
   it('takes bytes over rate where nothing throttles: 300 GB at 2000, then 100 at 500, are 150 + 200 s', () => {
     const { typical, limits } = warm({ areaCm2: 500 });
-    const run = march(typical, [write(2000, 300), { ...write(500, 100), work: 'post' }], limits);
+    const run = followThrottling(typical, [write(2000, 300), { ...write(500, 100), activity: 'post' }], limits);
     expect(run.seconds).toBeCloseTo(350, 6);
     expect(run.movedGB).toBeCloseTo(400, 6);
     expect(run).toMatchObject({ throttleAtS: null, form: 'none', level: 0, throttledMBps: 0 });
   });
   it('files take their time whatever the throttle: 1 ms a MB on top', () => {
     const { typical, limits } = warm({ areaCm2: 500 });
-    const run = march(typical, [{ ...write(1000, 50), perMB: 0.001 }], limits);
+    const run = followThrottling(typical, [{ ...write(1000, 50), perMB: 0.001 }], limits);
     expect(run.seconds).toBeCloseTo(100, 6);
   });
   it('a cache that drains while it fills ends later than without: 100 / (1 - 100/2000) = 105.26 GB', () => {
     const { typical, limits } = warm({ areaCm2: 500 });
     const fills = { sizeGB: 100, drain: 100, freeGB: 2000, bits: null };
-    const run = march(
+    const run = followThrottling(
       typical,
       [
         { ...write(2000, 100), fills },
-        { ...write(500, 100), work: 'post' }
+        { ...write(500, 100), activity: 'post' }
       ],
       limits
     );
@@ -174,31 +174,31 @@ describe('the way through a job', () => {
   it('is longer the smaller the case, and never shorter than without a throttle', () => {
     const seconds = [40, 60, 90, 140, 300].map((areaCm2) => {
       const { typical, limits } = warm({ areaCm2, massG: 50 });
-      return march(typical, [write(3000, 2000)], limits).seconds;
+      return followThrottling(typical, [write(3000, 2000)], limits).seconds;
     });
     seconds.forEach((s, i) => expect(s).toBeLessThanOrEqual((seconds[i - 1] ?? Infinity) + 0.01));
     expect(seconds.at(-1)!).toBeGreaterThanOrEqual(2_000_000 / 3000 - 1e-6);
   });
   it('stops at its horizon, and moves as much as there was time for', () => {
     const { typical, limits } = warm({ areaCm2: 500 });
-    const run = march(typical, [write(1000, Infinity)], limits, 120);
+    const run = followThrottling(typical, [write(1000, Infinity)], limits, 120);
     expect(run.seconds).toBeCloseTo(120, 6);
     expect(run.movedGB).toBeCloseTo(120, 6);
   });
   it('the time to the first throttling does not depend on what comes after, and is null where nothing is hot enough', () => {
     const { typical, limits } = warm({ areaCm2: 80, massG: 60 });
     const first = throttleTime(typical, [write(3400, Infinity)], limits)!;
-    expect(march(typical, [write(3400, 5000)], limits).throttleAtS).toBeCloseTo(first, 3);
+    expect(followThrottling(typical, [write(3400, 5000)], limits).throttleAtS).toBeCloseTo(first, 3);
     const cool = warm({ areaCm2: 900 });
     expect(throttleTime(cool.typical, [write(3400, Infinity)], cool.limits)).toBeNull();
     expect(throttleTime(typical, [write(3400, Infinity)], null)).toBeNull();
   });
   it('one that is let go in the middle takes up its full rate again', () => {
     const { typical, limits } = warm({ areaCm2: 50, massG: 40 });
-    const hot = march(typical, [write(3400, 900)], limits);
+    const hot = followThrottling(typical, [write(3400, 900)], limits);
     expect(hot.throttleAtS).not.toBeNull();
     // ten minutes of a trickle, the first of them still throttled, and it is cool
-    const after = march(typical, [write(3400, 900), write(20, 12), write(1000, 20)], limits);
+    const after = followThrottling(typical, [write(3400, 900), write(20, 12), write(1000, 20)], limits);
     expect(after.seconds - hot.seconds).toBeGreaterThan(620);
     expect(after.seconds - hot.seconds).toBeLessThan(720);
     expect(after.level).toBe(0);
@@ -209,25 +209,29 @@ describe('what is uncertain', () => {
   const of = (drive = {}, enclosure = {}, more: { ambientC?: number; fan?: boolean } = {}) => {
     const filled = fillDrive(aDrive(drive));
     const cased = fillEnclosure(anEnclosure(enclosure));
-    const warmth = warmthOf(filled, cased, 'usb4-40g', { filled: [] }, undefined, more);
-    return { of: warmth.of, knobs: typicalKnobs(warmth.of), names: openKnobs(warmth.of, undefined).map((k) => k.name) };
+    const thermal = thermalModel(filled, cased, 'usb4-40g', { filled: [] }, undefined, more);
+    return {
+      of: thermal.sources,
+      parameters: typicalParameters(thermal.sources),
+      names: uncertainParameters(thermal.sources, undefined).map((k) => k.name)
+    };
   };
   it('lies around its typical value, each with words of its own', () => {
-    const { of: about, knobs } = of(
+    const { of: about, parameters } = of(
       { label: 'paper' },
       { cooling: { kind: 'passive', finsCm2: 50, material: 'plastic' } }
     );
-    const open = openKnobs(about, { low: 900, typical: 1000, high: 1100 });
+    const open = uncertainParameters(about, { low: 900, typical: 1000, high: 1100 });
     for (const { name, hot, cool } of open) {
-      expect(knobs[name]).toBeGreaterThanOrEqual(Math.min(hot, cool));
-      expect(knobs[name]).toBeLessThanOrEqual(Math.max(hot, cool));
-      expect(KNOB_WORDS[name]).toMatch(/\w/);
+      expect(parameters[name]).toBeGreaterThanOrEqual(Math.min(hot, cool));
+      expect(parameters[name]).toBeLessThanOrEqual(Math.max(hot, cool));
+      expect(PARAMETER_LABELS[name]).toMatch(/\w/);
     }
     expect(open.find((k) => k.name === 'rate')).toEqual({ name: 'rate', hot: 1.1, cool: 0.9 });
     // less surface, worse pads, a bigger share of the fins that does nothing: hotter
     for (const name of ['area', 'padTruth', 'finShare', 'plastic'] as const) {
-      const knob = open.find((k) => k.name === name)!;
-      expect(knob.hot).toBeLessThan(knob.cool);
+      const parameter = open.find((k) => k.name === name)!;
+      expect(parameter.hot).toBeLessThan(parameter.cool);
     }
   });
   it('a fan instead of the finish, shells instead of boards, a stated room not at all', () => {

@@ -7,36 +7,43 @@ import type { Celsius, Seconds } from '../../quantities/measures.ts';
 import type { StackPlan } from '../../pads/plan-pads.ts';
 import { drawOf, type Draw } from '../../chain/power-draw.ts';
 import {
-  copyKnobs,
-  openKnobs,
-  typicalKnobs,
-  type KnobName,
-  type Knobs,
-  type KnobsOf,
-  type OpenKnob
+  copyParameters,
+  uncertainParameters,
+  typicalParameters,
+  type ParameterName,
+  type ThermalParameters,
+  type ParameterSources,
+  type UncertainParameter
 } from '../model/parameters.ts';
-import { march, type Phase } from '../throttling/timeline.ts';
+import { followThrottling, type Phase } from '../throttling/timeline.ts';
 import {
   chipRises,
   heatOut,
   networkOf,
   pathsOf,
   riseFor,
-  settle,
-  shapeOf,
+  settledTemperatures,
+  thermalGeometry,
   surfaceOf,
-  type Shape,
+  type ThermalGeometry,
   type Stands
 } from '../model/network.ts';
 import { powerAt, wattsOf } from '../model/power.ts';
-import { limitsOf, settleLoad, type Limits, type Load, type Setting, type Settled } from '../throttling/throttle.ts';
+import {
+  throttleLimits,
+  steadyState,
+  type ThrottleLimits,
+  type Load,
+  type Setting,
+  type SteadyState
+} from '../throttling/throttle.ts';
 
 /** How a build warms, with everything that is uncertain about it still open. */
-export type Warmth = {
-  shape: Shape;
+export type ThermalModel = {
+  geometry: ThermalGeometry;
   draw: Draw;
-  of: KnobsOf;
-  limits: Limits | null;
+  sources: ParameterSources;
+  limits: ThrottleLimits | null;
   typical: Setting;
 };
 
@@ -50,53 +57,83 @@ export type Circumstances = {
   stands?: Stands | undefined;
 };
 
-export const settingAt = (shape: Shape, draw: Draw, knobs: Knobs): Setting => ({
-  shape,
+export const settingAt = (geometry: ThermalGeometry, draw: Draw, parameters: ThermalParameters): Setting => ({
+  geometry,
   draw,
-  knobs,
-  network: networkOf(shape, knobs)
+  parameters,
+  network: networkOf(geometry, parameters)
 });
 
-export function warmthOf(
+export function thermalModel(
   drive: FilledDrive,
   enclosure: FilledEnclosure,
   mode: LinkMode | null,
   stack: Pick<StackPlan, 'filled'>,
   rules: HouseRules | undefined,
   more: Circumstances = {}
-): Warmth {
+): ThermalModel {
   const { cooling } = enclosure.enclosure;
   const fan = more.fan ?? cooling?.kind === 'fan';
-  const shape = shapeOf(drive, enclosure, stack, fan, more.bare === true, more.stands ?? cooling?.stands ?? 'flat');
+  const geometry = thermalGeometry(
+    drive,
+    enclosure,
+    stack,
+    fan,
+    more.bare === true,
+    more.stands ?? cooling?.stands ?? 'flat'
+  );
   const draw = drawOf(drive, enclosure, mode, fan);
-  const of: KnobsOf = { drive, enclosure, draw, rules, ambientC: more.ambientC, fan, desk: shape.deskM2 > 0 };
-  return { shape, draw, of, limits: limitsOf(drive.drive), typical: settingAt(shape, draw, typicalKnobs(of)) };
+  const of: ParameterSources = {
+    drive,
+    enclosure,
+    draw,
+    rules,
+    ambientC: more.ambientC,
+    fan,
+    desk: geometry.deskM2 > 0
+  };
+  return {
+    geometry,
+    draw,
+    sources: of,
+    limits: throttleLimits(drive.drive),
+    typical: settingAt(geometry, draw, typicalParameters(of))
+  };
 }
 
 /** The same build behind a bridge in another mode: it draws otherwise, and nothing else of it changes. */
-export function warmthIn(mode: LinkMode, { shape, of, limits, typical }: Warmth): Warmth {
+export function thermalModelInMode(
+  mode: LinkMode,
+  { geometry, sources: of, limits, typical }: ThermalModel
+): ThermalModel {
   const draw = drawOf(of.drive, of.enclosure, mode, of.fan);
-  const other: KnobsOf = { ...of, draw };
+  const other: ParameterSources = { ...of, draw };
   // Bodies, paths and surface hang on nothing that a mode moves.
-  return { shape, draw, of: other, limits, typical: { ...typical, draw, knobs: typicalKnobs(other) } };
+  return {
+    geometry,
+    draw,
+    sources: other,
+    limits,
+    typical: { ...typical, draw, parameters: typicalParameters(other) }
+  };
 }
 
 /** What one uncertain thing does to the controller at its hotter and its cooler end, K. */
-export type Influence = { name: KnobName; hotK: number; coolK: number };
+export type Influence = { name: ParameterName; hotK: number; coolK: number };
 
-/** Deviations of one knob, K, in a flat array: controller, NAND and outer face at its hotter end, then at its cooler one. */
+/** Deviations of one parameter, K, in a flat array: controller, NAND and outer face at its hotter end, then at its cooler one. */
 const HOT = { controller: 0, nand: 1, face: 2 } as const;
 const COOL = { controller: 3, nand: 4, face: 5 } as const;
 const ENDS = 6;
 
-/** What of a build each knob moves. */
-const HANGS_ON: Record<KnobName, 'heat' | 'surface' | 'paths' | 'room'> = {
+/** What of a build each parameter moves. */
+const HANGS_ON: Record<ParameterName, 'heat' | 'surface' | 'paths' | 'room'> = {
   rate: 'heat',
   idleW: 'heat',
   heat: 'heat',
   bridge: 'heat',
   controllerShare: 'heat',
-  padTruth: 'paths',
+  padConductivityShare: 'paths',
   label: 'paths',
   area: 'surface',
   film: 'surface',
@@ -120,14 +157,19 @@ const HANGS_ON: Record<KnobName, 'heat' | 'surface' | 'paths' | 'room'> = {
 export class LikelyCases {
   /** The controller under the load, everything typical. */
   readonly controllerC: Celsius;
-  readonly open: readonly OpenKnob[];
-  /** `ENDS` deviations for each open knob, K: objects of so many numbers would cost more than the temperatures. */
+  readonly open: readonly UncertainParameter[];
+  /** `ENDS` deviations for each open parameter, K: objects of so many numbers would cost more than the temperatures. */
   readonly deviations: Float64Array;
-  readonly #warmth: Warmth;
+  readonly #model: ThermalModel;
   readonly #made = new Map<number, Setting>();
 
-  constructor(warmth: Warmth, open: readonly OpenKnob[], deviations: Float64Array, controllerC: Celsius) {
-    this.#warmth = warmth;
+  constructor(
+    model: ThermalModel,
+    open: readonly UncertainParameter[],
+    deviations: Float64Array,
+    controllerC: Celsius
+  ) {
+    this.#model = model;
     this.open = open;
     this.deviations = deviations;
     this.controllerC = controllerC;
@@ -151,15 +193,15 @@ export class LikelyCases {
   #towards(end: number): Setting {
     let setting = this.#made.get(end);
     if (!setting) {
-      const { shape, draw, typical } = this.#warmth;
+      const { geometry, draw, typical } = this.#model;
       const whole = this.#whole(end);
-      const there = copyKnobs(typical.knobs);
+      const there = copyParameters(typical.parameters);
       if (whole > 0)
         this.open.forEach(({ name, hot, cool }, i) => {
           const to = end < COOL.controller ? hot : cool;
           there[name] += ((to - there[name]) * Math.abs(this.deviations[i * ENDS + end]!)) / whole;
         });
-      setting = settingAt(shape, draw, there);
+      setting = settingAt(geometry, draw, there);
       this.#made.set(end, setting);
     }
     return setting;
@@ -184,25 +226,25 @@ export class LikelyCases {
 }
 
 /** Works out what each uncertain thing does under a load. */
-export function likelyCases(warmth: Warmth, load: Load, rate: Band | undefined): LikelyCases {
-  const { shape, draw, of: about, typical } = warmth;
-  const { knobs: usual, network } = typical;
-  const open = openKnobs(about, rate);
-  const knobs = copyKnobs(usual);
+export function likelyCases(model: ThermalModel, load: Load, rate: Band | undefined): LikelyCases {
+  const { geometry, draw, sources: about, typical } = model;
+  const { parameters: usual, network } = typical;
+  const open = uncertainParameters(about, rate);
+  const parameters = copyParameters(usual);
   const { ambientC, surface } = network;
-  const power = powerAt(shape, draw, knobs, load.work, load.rate);
+  const power = powerAt(geometry, draw, parameters, load.activity, load.rate);
   const watts = wattsOf(power);
   const face = riseFor(surface, watts, ambientC);
   const chips = chipRises(network, power.controller, power.nand);
   const wall = watts * surface.wall;
   const deviations = new Float64Array(open.length * ENDS);
   let at = 0;
-  /** Deviations of face, controller and NAND with one knob moved: only what hangs on that knob is worked out again. */
+  /** Deviations of face, controller and NAND with one parameter moved: only what hangs on that parameter is worked out again. */
   const now = { face: 0, controller: 0, nand: 0 };
-  const move = (name: KnobName): void => {
+  const move = (name: ParameterName): void => {
     switch (HANGS_ON[name]) {
       case 'heat': {
-        const moved = powerAt(shape, draw, knobs, load.work, load.rate * knobs.rate);
+        const moved = powerAt(geometry, draw, parameters, load.activity, load.rate * parameters.rate);
         const total = wattsOf(moved);
         now.face = riseFor(surface, total, ambientC, (face * total) / watts) - face;
         const inner = now.face + total * surface.wall - wall;
@@ -212,20 +254,20 @@ export function likelyCases(warmth: Warmth, load: Load, rate: Band | undefined):
         return;
       }
       case 'surface': {
-        const other = surfaceOf(shape, knobs);
+        const other = surfaceOf(geometry, parameters);
         now.face = riseFor(other, watts, ambientC, face) - face;
         now.controller = now.nand = now.face + watts * other.wall - wall;
         return;
       }
       case 'paths': {
-        const rises = chipRises(pathsOf(shape, knobs), power.controller, power.nand);
+        const rises = chipRises(pathsOf(geometry, parameters), power.controller, power.nand);
         now.face = 0;
         now.controller = rises.controller - chips.controller;
         now.nand = rises.nand - chips.nand;
         return;
       }
       case 'room':
-        now.face = knobs.ambientC + riseFor(surface, watts, knobs.ambientC, face) - ambientC - face;
+        now.face = parameters.ambientC + riseFor(surface, watts, parameters.ambientC, face) - ambientC - face;
         now.controller = now.nand = now.face;
     }
   };
@@ -235,15 +277,15 @@ export function likelyCases(warmth: Warmth, load: Load, rate: Band | undefined):
     deviations[at++] = now.face;
   };
   for (const { name, hot, cool } of open) {
-    knobs[name] = hot;
+    parameters[name] = hot;
     move(name);
     keep();
-    knobs[name] = cool;
+    parameters[name] = cool;
     move(name);
     keep();
-    knobs[name] = usual[name];
+    parameters[name] = usual[name];
   }
-  return new LikelyCases(warmth, open, deviations, ambientC + face + wall + chips.controller);
+  return new LikelyCases(model, open, deviations, ambientC + face + wall + chips.controller);
 }
 
 /** How much nearer to a limit the hotter case may be than its distance says, for it is not quite linear. */
@@ -256,7 +298,7 @@ const FARTHEST = { share: 0.9, roomK: 8 } as const;
  * them. Then a plan needs no case but the typical one.
  */
 export function neverThrottles(
-  { typical, limits }: Warmth,
+  { typical, limits }: ThermalModel,
   phases: readonly Phase[],
   casesOf: () => LikelyCases
 ): boolean {
@@ -276,16 +318,22 @@ const bandOf = (cool: number, typical: number, hot: number): Band => ({
   high: Math.max(hot, typical)
 });
 
-export type SteadyForecast = { typical: Settled; caseC: Band; controllerC: Band; nandC: Band };
+export type SteadyForecast = { typical: SteadyState; caseC: Band; controllerC: Band; nandC: Band };
 
 /**
  * Work that does not go on for long enough to warm the case through: chips follow within seconds and stand over the case as in
  * endless work, the case goes a share of its way from rest.
  */
-function shared(setting: Setting, load: Load, share: number, endless: Settled, limits: Limits | null): Settled {
-  const { network, shape, draw, knobs } = setting;
-  const power = powerAt(shape, draw, knobs, load.work, load.rate * share);
-  const at = settle(network, power);
+function partlyWarmedUp(
+  setting: Setting,
+  load: Load,
+  share: number,
+  endless: SteadyState,
+  limits: ThrottleLimits | null
+): SteadyState {
+  const { network, geometry, draw, parameters } = setting;
+  const power = powerAt(geometry, draw, parameters, load.activity, load.rate * share);
+  const at = settledTemperatures(network, power);
   const controllerC = at.caseC + endless.controllerC - endless.caseC;
   const nandC = at.caseC + endless.nandC - endless.caseC;
   const form = limits && controllerC > limits.startC ? endless.form : 'none';
@@ -298,26 +346,26 @@ function shared(setting: Setting, load: Load, share: number, endless: Settled, l
  * @param cool whether nothing throttles, by `neverThrottles`: the bands are then the distances of the likely cases
  */
 export function forecastSteady(
-  warmth: Warmth,
+  model: ThermalModel,
   phases: readonly Phase[],
   cases: LikelyCases,
   share: number,
   cool: boolean
 ): SteadyForecast {
   const settled = (setting: Setting) => {
-    const { rate } = setting.knobs;
+    const { rate } = setting.parameters;
     const own = rate === 1 ? phases : phases.map((phase) => ({ ...phase, rate: phase.rate * rate }));
-    const endless = settlePhases(setting, own, warmth.limits);
-    return share >= 1 ? endless : shared(setting, own[own.length - 1]!, share, endless, warmth.limits);
+    const endless = settlePhases(setting, own, model.limits);
+    return share >= 1 ? endless : partlyWarmedUp(setting, own[own.length - 1]!, share, endless, model.limits);
   };
-  const typical = settled(warmth.typical);
-  if (cool) return distances(warmth, typical, cases, share >= 1 ? 1 : undefined, phases[phases.length - 1]!);
+  const typical = settled(model.typical);
+  if (cool) return bandsFromDeviations(model, typical, cases, share >= 1 ? 1 : undefined, phases[phases.length - 1]!);
   const hotCase = settled(cases.hot);
   if (hotCase.form === 'none' && typical.form === 'none')
-    return distances(warmth, typical, cases, share >= 1 ? 1 : undefined, phases[phases.length - 1]!);
+    return bandsFromDeviations(model, typical, cases, share >= 1 ? 1 : undefined, phases[phases.length - 1]!);
   const coolCase = settled(cases.cool);
   // On its way to a plateau at half rate a drive gets to where it throttles, though it settles below that.
-  const reached = hotCase.form === 'none' ? hotCase.controllerC : Math.max(hotCase.controllerC, warmth.limits!.startC);
+  const reached = hotCase.form === 'none' ? hotCase.controllerC : Math.max(hotCase.controllerC, model.limits!.startC);
   return {
     typical,
     caseC: bandOf(settled(cases.faceCool).faceC, typical.faceC, settled(cases.faceHot).faceC),
@@ -327,15 +375,17 @@ export function forecastSteady(
 }
 
 /** The bands around the typical temperatures: what a thing does to the case counts by how far the case gets. */
-function distances(
-  { typical: { network, shape, draw, knobs } }: Warmth,
-  typical: Settled,
+function bandsFromDeviations(
+  { typical: { network, geometry, draw, parameters } }: ThermalModel,
+  typical: SteadyState,
   cases: LikelyCases,
   whole: 1 | undefined,
   load: Load
 ): SteadyForecast {
   const { ambientC } = network;
-  const endless = whole ? typical.faceC : settle(network, powerAt(shape, draw, knobs, load.work, load.rate)).faceC;
+  const endless = whole
+    ? typical.faceC
+    : settledTemperatures(network, powerAt(geometry, draw, parameters, load.activity, load.rate)).faceC;
   const part = endless > ambientC ? Math.min(1, (typical.faceC - ambientC) / (endless - ambientC)) : 1;
   let [hotC, coolC, hotN, coolN, hotF, coolF] = [0, 0, 0, 0, 0, 0];
   const { open, deviations } = cases;
@@ -364,23 +414,27 @@ function distances(
 }
 
 /** The hottest that the controller gets where some phase alone goes on for ever at full rate. */
-function hottestOf({ network, shape, draw, knobs }: Setting, phases: readonly Phase[]): Celsius {
+function hottestOf({ network, geometry, draw, parameters }: Setting, phases: readonly Phase[]): Celsius {
   let hottest = -Infinity;
-  for (const { work, rate, perMB } of phases) {
-    const power = powerAt(shape, draw, knobs, work, rate <= 0 ? 0 : 1 / (1 / rate + perMB));
-    hottest = Math.max(hottest, settle(network, power).controllerC);
+  for (const { activity: work, rate, perMB } of phases) {
+    const power = powerAt(geometry, draw, parameters, work, rate <= 0 ? 0 : 1 / (1 / rate + perMB));
+    hottest = Math.max(hottest, settledTemperatures(network, power).controllerC);
   }
   return hottest;
 }
 
 /** Whether some phase alone, going on for ever at full rate, would be too hot: nothing cooler can ever throttle. */
-export const mayThrottle = (setting: Setting, phases: readonly Phase[], limits: Limits | null): boolean =>
+export const mayThrottle = (setting: Setting, phases: readonly Phase[], limits: ThrottleLimits | null): boolean =>
   limits !== null && hottestOf(setting, phases) > limits.startC;
 
 /** Time until the first throttling under these phases, or null where none of them ever gets that hot. */
-export function throttleTime(setting: Setting, phases: readonly Phase[], limits: Limits | null): Seconds | null {
+export function throttleTime(
+  setting: Setting,
+  phases: readonly Phase[],
+  limits: ThrottleLimits | null
+): Seconds | null {
   return mayThrottle(setting, phases, limits)
-    ? march(setting, phases, limits, Infinity, { untilThrottle: true }).throttleAtS
+    ? followThrottling(setting, phases, limits, Infinity, { untilThrottle: true }).throttleAtS
     : null;
 }
 
@@ -388,12 +442,12 @@ export function throttleTime(setting: Setting, phases: readonly Phase[], limits:
  * Where work without end settles that begins with other phases: a drive that was throttled in one of them comes to the last one
  * throttled, and may stay so.
  */
-export function settlePhases(setting: Setting, phases: readonly Phase[], limits: Limits | null): Settled {
+export function settlePhases(setting: Setting, phases: readonly Phase[], limits: ThrottleLimits | null): SteadyState {
   const last = phases[phases.length - 1]!;
-  if (phases.length === 1) return settleLoad(setting, last, limits);
+  if (phases.length === 1) return steadyState(setting, last, limits);
   const before = phases.slice(0, -1);
-  const held = mayThrottle(setting, before, limits) ? march(setting, before, limits).level : 0;
-  return settleLoad(setting, last, limits, held);
+  const held = mayThrottle(setting, before, limits) ? followThrottling(setting, before, limits).level : 0;
+  return steadyState(setting, last, limits, held);
 }
 
 export type Touch = 'comfortable' | 'brief' | 'do-not-hold';

@@ -4,7 +4,7 @@ import { fillDrive, fillEnclosure } from '../../parts/fill/fill';
 import { STEFAN_BOLTZMANN } from '../../facts/thermal';
 import { planPads } from '../../pads/plan-pads';
 import { drawOf } from '../../chain/power-draw';
-import { typicalKnobs } from './parameters';
+import { typicalParameters } from './parameters';
 import {
   chipRises,
   conductanceOf,
@@ -14,13 +14,13 @@ import {
   networkOf,
   outsideOf,
   riseFor,
-  settle,
-  shapeOf,
+  settledTemperatures,
+  thermalGeometry,
   type Network,
   type Surface
 } from './network';
 import { powerAt, wattsOf } from './power';
-import { warmthOf } from '../forecast/thermal-model';
+import { thermalModel } from '../forecast/thermal-model';
 
 const still: Surface = {
   areaM2: 0.02,
@@ -36,12 +36,12 @@ describe('paths', () => {
   const way = { areaMm2: 144, gapMm: 0.8, printed: 0.8 / 3, contact: 0.5e-4 };
   it('a pad of 3 W/mK, 60 % of it true, 0.8 mm high on 12 x 12 mm: A / (t/k + Rc) = 0.2912 W/K', () => {
     // 1.44e-4 / (0.8e-3 / 1.8 + 0.5e-4) = 1.44e-4 / 4.9444e-4
-    expect(conductanceOf(way, { padTruth: 0.6, label: 0 })).toBeCloseTo(0.29124, 4);
+    expect(conductanceOf(way, { padConductivityShare: 0.6, label: 0 })).toBeCloseTo(0.29124, 4);
   });
   it('a paper label of 4 cm² K/W comes on top: 1.44e-4 / 8.9444e-4 = 0.1610 W/K', () =>
-    expect(conductanceOf(way, { padTruth: 0.6, label: 4e-4 })).toBeCloseTo(0.161, 4));
+    expect(conductanceOf(way, { padConductivityShare: 0.6, label: 4e-4 })).toBeCloseTo(0.161, 4));
   it('air in the same gap: 0.026 x 1.44e-4 / 0.8e-3 = 0.00468 W/K, sixty times less', () =>
-    expect(conductanceOf({ ...way, printed: 0 }, { padTruth: 0.6, label: 4e-4 })).toBeCloseTo(0.00468, 6));
+    expect(conductanceOf({ ...way, printed: 0 }, { padConductivityShare: 0.6, label: 4e-4 })).toBeCloseTo(0.00468, 6));
 });
 
 describe('the surface', () => {
@@ -111,7 +111,7 @@ describe('the settled network, solved by hand', () => {
     expect(controller * 0.3 + nand * 0.5).toBeCloseTo(5, 9);
   });
   it('with 3 W more in the case: 8 W over 0.6 W/K are 13.33 K', () => {
-    const at = settle(network, { controller: 3, nand: 2, case: 3 });
+    const at = settledTemperatures(network, { controller: 3, nand: 2, case: 3 });
     expect(at.caseC).toBeCloseTo(35.3333, 4);
     expect(at.faceC).toBeCloseTo(35.3333, 4);
     expect(at.controllerC).toBeCloseTo(44.7673, 4);
@@ -125,10 +125,10 @@ describe('from parts to the network', () => {
     const enclosure = fillEnclosure(anEnclosure(caseChange));
     const stack = planPads({ drive: drive.drive, doubleSided: false, enclosure: enclosure.enclosure });
     const fan = enclosure.enclosure.cooling?.kind === 'fan';
-    const shape = shapeOf(drive, enclosure, stack, fan, false, enclosure.enclosure.cooling?.stands ?? 'flat');
+    const shape = thermalGeometry(drive, enclosure, stack, fan, false, enclosure.enclosure.cooling?.stands ?? 'flat');
     const draw = drawOf(drive, enclosure, 'usb4-40g', fan);
-    const knobs = typicalKnobs({ drive, enclosure, draw, rules: undefined, ambientC: 22, fan, desk: true });
-    return { shape, draw, knobs, network: networkOf(shape, knobs) };
+    const parameters = typicalParameters({ drive, enclosure, draw, rules: undefined, ambientC: 22, fan, desk: true });
+    return { shape, draw, parameters, network: networkOf(shape, parameters) };
   };
   it('a 1 mm pad in 0.5 mm is left out where a better one is: all chips touch, the board path of 30 K/W in parallel', () => {
     const { shape, network } = parts();
@@ -137,8 +137,8 @@ describe('from parts to the network', () => {
     expect(network.toCaseC).toBeGreaterThan(1 / 30 + 0.1);
   });
   it('heat: (1.5 + 1.5 x 3) W into cache at 3000 MB/s, 60 % of it in the controller, 12 % more lost in the converter', () => {
-    const { shape, draw, knobs } = parts();
-    const power = powerAt(shape, draw, knobs, 'write', 3000);
+    const { shape, draw, parameters } = parts();
+    const power = powerAt(shape, draw, parameters, 'write', 3000);
     expect(power.controller).toBeCloseTo(3.6, 9);
     expect(power.nand).toBeCloseTo(2.4, 9);
     // 6 / 0.88 - 6 = 0.818 W, and 2.2 W of a tunnel's bridge, which is at its full rate from 3000 MB/s on
@@ -146,12 +146,12 @@ describe('from parts to the network', () => {
     expect(wattsOf(power)).toBeCloseTo(6 / 0.88 + 2.2, 9);
     // past the cache 3 J/GB: (1.5 + 3 x 1.5) W at 1500 MB/s is the same
     // (the bridge at half of its rate: 1.1 at rest and half of the other 1.1)
-    expect(wattsOf(powerAt(shape, draw, knobs, 'post', 1500))).toBeCloseTo(6 / 0.88 + 1.65, 9);
+    expect(wattsOf(powerAt(shape, draw, parameters, 'post', 1500))).toBeCloseTo(6 / 0.88 + 1.65, 9);
   });
   it('a stated active power holds at the rated write, and half of the rate makes half of the difference', () => {
-    const { shape, draw, knobs } = parts({ power: { idleW: 1, activeW: 7 }, writeMBps: 6000 });
+    const { shape, draw, parameters } = parts({ power: { idleW: 1, activeW: 7 }, writeMBps: 6000 });
     const at = (rate: number) => {
-      const { controller, nand } = powerAt(shape, draw, knobs, 'write', rate);
+      const { controller, nand } = powerAt(shape, draw, parameters, 'write', rate);
       return controller + nand;
     };
     expect(at(6000)).toBeCloseTo(7, 9);
@@ -202,9 +202,9 @@ describe('a hard disk', () => {
         plug: 'usb-c',
         externalSupply: true
       });
-      const { typical } = warmthOf(drive, enclosure, 'usb-10g', { filled: [] }, undefined);
-      const power = powerAt(typical.shape, typical.draw, typical.knobs, 'write', 100);
-      const { controllerC, caseC } = settle(typical.network, power);
+      const { typical } = thermalModel(drive, enclosure, 'usb-10g', { filled: [] }, undefined);
+      const power = powerAt(typical.geometry, typical.draw, typical.parameters, 'write', 100);
+      const { controllerC, caseC } = settledTemperatures(typical.network, power);
       // all of the 4 W is the disk's; board and case take what bridge and converter lose
       expect(controllerC - caseC).toBeCloseTo(4 * path, 6);
     }

@@ -14,12 +14,12 @@ import {
 import { isTunnelled } from '../../chain/modes.ts';
 import type { FilledDrive, FilledEnclosure } from '../../parts/fill/fill.ts';
 import type { Celsius } from '../../quantities/measures.ts';
-import type { Filled, StackPlan } from '../../pads/plan-pads.ts';
+import type { FilledGap, StackPlan } from '../../pads/plan-pads.ts';
 import { thicknessOf } from '../../pads/gap.ts';
-import type { Knobs } from './parameters.ts';
+import type { ThermalParameters } from './parameters.ts';
 
 /** One way from a chip to the case: a pad that touches, or the air where none does. */
-export type Way = {
+export type HeatPath = {
   areaMm2: number;
   gapMm: number;
   /** Sum over the layers of their share of the gap over their printed conductivity, mm K m/W; 0 for air. */
@@ -29,10 +29,10 @@ export type Way = {
 };
 
 /** What of a build does not depend on anything uncertain. */
-export type Shape = {
+export type ThermalGeometry = {
   kind: 'm2' | 'shell' | 'disk';
-  controller: readonly Way[];
-  nand: readonly Way[];
+  controller: readonly HeatPath[];
+  nand: readonly HeatPath[];
   /** J/K. */
   controllerJK: number;
   nandJK: number;
@@ -54,7 +54,7 @@ export type Shape = {
 const KELVIN = 273.15;
 
 /** The way through what fills a gap. Marginal contact counts twice its contact resistance. */
-export function wayOf({ chip, gapMm, choice }: Filled): Way {
+export function heatPathOf({ chip, gapMm, choice }: FilledGap): HeatPath {
   const areaMm2 = chip.widthMm * chip.lengthMm;
   if (!choice || choice.verdict === 'no-contact') return { areaMm2, gapMm, printed: 0, contact: 0 };
   const total = thicknessOf(choice.layers);
@@ -65,7 +65,7 @@ export function wayOf({ chip, gapMm, choice }: Filled): Way {
   return { areaMm2, gapMm, printed, contact };
 }
 
-const unknownWay = (areaMm2: number): Way => ({
+const unknownWay = (areaMm2: number): HeatPath => ({
   areaMm2,
   gapMm: UNKNOWN_CONTACT.gapMm,
   printed: UNKNOWN_CONTACT.gapMm / USUAL_CONDUCTIVITY,
@@ -73,10 +73,13 @@ const unknownWay = (areaMm2: number): Way => ({
 });
 
 /** Conductance of a way, W/K: A / (gap / (k x truth) + contact + label). Air has neither faces nor a label that counts. */
-export function conductanceOf(way: Way, knobs: Pick<Knobs, 'padTruth' | 'label'>): number {
+export function conductanceOf(
+  way: HeatPath,
+  parameters: Pick<ThermalParameters, 'padConductivityShare' | 'label'>
+): number {
   const area = way.areaMm2 * 1e-6;
   if (way.printed === 0) return (AIR_CONDUCTIVITY * area) / (way.gapMm * 1e-3);
-  return area / ((way.printed * 1e-3) / knobs.padTruth + way.contact + knobs.label);
+  return area / ((way.printed * 1e-3) / parameters.padConductivityShare + way.contact + parameters.label);
 }
 
 /** The class of case that stands in for what an enclosure does not state. */
@@ -144,20 +147,20 @@ export function outsideOf(
  * The bodies and paths of a build. Where no gap is known the pads are taken to fit, as they do in most boxes.
  * @param bare leaves every pad out
  */
-export function shapeOf(
+export function thermalGeometry(
   drive: FilledDrive,
   enclosure: FilledEnclosure,
   stack: Pick<StackPlan, 'filled'>,
   fan: boolean,
   bare: boolean,
   stands: Stands
-): Shape {
+): ThermalGeometry {
   const { cooling, weightG, formFactor } = enclosure.enclosure;
   const usual = CASE_CLASS[caseClassOf(enclosure)];
   const plastic = cooling?.material === 'plastic';
   const massG = cooling?.massG ?? (weightG === undefined ? usual.massG : weightG * 0.8);
   const outside = outsideOf(formFactor, (cooling?.areaCm2 ?? usual.areaCm2) * 1e-4, stands);
-  const shape: Shape = {
+  const shape: ThermalGeometry = {
     kind: 'm2',
     controller: NO_WAYS,
     nand: NO_WAYS,
@@ -185,17 +188,17 @@ export function shapeOf(
   return shape;
 }
 
-const NO_WAYS: readonly Way[] = [];
+const NO_WAYS: readonly HeatPath[] = [];
 
 function waysOf(
   stack: Pick<StackPlan, 'filled'>,
   role: 'controller' | 'nand',
   unknownMm2: number,
   bare: boolean
-): readonly Way[] {
-  const ways: Way[] = [];
+): readonly HeatPath[] {
+  const ways: HeatPath[] = [];
   for (const place of stack.filled)
-    if (place.chip.role === role) ways.push(wayOf(bare ? { ...place, choice: null } : place));
+    if (place.chip.role === role) ways.push(heatPathOf(bare ? { ...place, choice: null } : place));
   return ways.length > 0 || bare ? ways : [unknownWay(unknownMm2)];
 }
 
@@ -215,7 +218,7 @@ export type Surface = {
   wall: number;
 };
 
-/** The network of three bodies, for one setting of the knobs: conductances in W/K, capacities in J/K. */
+/** The network of three bodies, for one setting of the parameters: conductances in W/K, capacities in J/K. */
 export type Network = {
   toCaseC: number;
   toCaseN: number;
@@ -227,48 +230,48 @@ export type Network = {
   ambientC: Celsius;
 };
 
-/** How the case gives off heat at one setting of the knobs. */
-export function surfaceOf(shape: Shape, knobs: Knobs): Surface {
-  const finShare = shape.fan ? 1 : knobs.finShare;
-  const area = ((shape.areaM2 + shape.finsM2 * finShare) * knobs.area) / shape.caseFactor;
-  const reached = shape.plastic ? knobs.plastic : 1;
+/** How the case gives off heat at one setting of the parameters. */
+export function surfaceOf(shape: ThermalGeometry, parameters: ThermalParameters): Surface {
+  const finShare = shape.fan ? 1 : parameters.finShare;
+  const area = ((shape.areaM2 + shape.finsM2 * finShare) * parameters.area) / shape.caseFactor;
+  const reached = shape.plastic ? parameters.plastic : 1;
   return {
     areaM2: area * reached,
-    convection: shape.convection * knobs.film,
-    radiation: 4 * STEFAN_BOLTZMANN * knobs.emissivity * knobs.film,
-    fanH: shape.fan ? knobs.fanH : undefined,
-    desk: (shape.deskM2 * knobs.deskH * reached * knobs.area) / shape.caseFactor,
+    convection: shape.convection * parameters.film,
+    radiation: 4 * STEFAN_BOLTZMANN * parameters.emissivity * parameters.film,
+    fanH: shape.fan ? parameters.fanH : undefined,
+    desk: (shape.deskM2 * parameters.deskH * reached * parameters.area) / shape.caseFactor,
     wall: shape.plastic ? PLASTIC.wallM / (PLASTIC.conductivity * area) : 0
   };
 }
 
 /** Conductances from controller and NAND to the case, and between them, W/K. */
 export type Paths = { toCaseC: number; toCaseN: number; between: number };
-export function pathsOf(shape: Shape, knobs: Knobs): Paths {
-  if (shape.kind === 'disk') return { toCaseC: 1 / knobs.shellController, toCaseN: 0, between: 1 };
-  const between = 1 / knobs.chipToChip;
+export function pathsOf(shape: ThermalGeometry, parameters: ThermalParameters): Paths {
+  if (shape.kind === 'disk') return { toCaseC: 1 / parameters.shellController, toCaseN: 0, between: 1 };
+  const between = 1 / parameters.chipToChip;
   if (shape.kind === 'shell')
     return {
-      toCaseC: 1 / knobs.shellController / shape.chipFactor,
-      toCaseN: 1 / knobs.shellNand / shape.chipFactor,
+      toCaseC: 1 / parameters.shellController / shape.chipFactor,
+      toCaseN: 1 / parameters.shellNand / shape.chipFactor,
       between
     };
-  const board = 1 / knobs.boardPath;
+  const board = 1 / parameters.boardPath;
   return {
-    toCaseC: (through(shape.controller, knobs) + board) / shape.chipFactor,
-    toCaseN: (through(shape.nand, knobs) + board) / shape.chipFactor,
+    toCaseC: (through(shape.controller, parameters) + board) / shape.chipFactor,
+    toCaseN: (through(shape.nand, parameters) + board) / shape.chipFactor,
     between
   };
 }
 
-function through(ways: readonly Way[], knobs: Knobs): number {
+function through(ways: readonly HeatPath[], parameters: ThermalParameters): number {
   let sum = 0;
-  for (const way of ways) sum += conductanceOf(way, knobs);
+  for (const way of ways) sum += conductanceOf(way, parameters);
   return sum;
 }
 
-export function networkOf(shape: Shape, knobs: Knobs): Network {
-  const { toCaseC, toCaseN, between } = pathsOf(shape, knobs);
+export function networkOf(shape: ThermalGeometry, parameters: ThermalParameters): Network {
+  const { toCaseC, toCaseN, between } = pathsOf(shape, parameters);
   return {
     toCaseC,
     toCaseN,
@@ -276,8 +279,8 @@ export function networkOf(shape: Shape, knobs: Knobs): Network {
     controllerJK: shape.controllerJK,
     nandJK: shape.nandJK,
     caseJK: shape.caseJK,
-    surface: surfaceOf(shape, knobs),
-    ambientC: knobs.ambientC
+    surface: surfaceOf(shape, parameters),
+    ambientC: parameters.ambientC
   };
 }
 
@@ -348,7 +351,7 @@ export function chipRises(paths: Paths, controllerW: number, nandW: number): { c
 }
 
 /** Where the temperatures settle under constant power. */
-export function settle(network: Network, power: Power): Temperatures {
+export function settledTemperatures(network: Network, power: Power): Temperatures {
   const { surface, ambientC } = network;
   const watts = power.controller + power.nand + power.case;
   const face = riseFor(surface, watts, ambientC);

@@ -10,13 +10,13 @@ import {
   FAN_H,
   FILM_SPREAD,
   FIN_SHARE,
-  PAD_TRUTH,
+  PAD_CONDUCTIVITY_SHARE,
   PAPER_LABEL,
   PLASTIC,
   SHELL_PATH
 } from '../../facts/thermal.ts';
 import type { HouseRules } from '../../house-rules/house-rules.ts';
-import { schoolChoice } from '../../house-rules/house-rules.ts';
+import { chosenOption } from '../../house-rules/house-rules.ts';
 import type { FilledDrive, FilledEnclosure } from '../../parts/fill/fill.ts';
 import type { Band } from '../../quantities/band.ts';
 import type { Draw } from '../../chain/power-draw.ts';
@@ -25,7 +25,7 @@ import type { Draw } from '../../chain/power-draw.ts';
  * Everything that the temperatures hang on and that is known only within a range. Each has a typical value, and two ends: the one
  * that makes the drive hotter and the one that makes it cooler.
  */
-export type Knobs = {
+export type ThermalParameters = {
   /** Factor on the rate at which data moves. */
   rate: number;
   idleW: number;
@@ -34,7 +34,7 @@ export type Knobs = {
   bridge: number;
   controllerShare: number;
   /** What of a printed pad conductivity is reached. */
-  padTruth: number;
+  padConductivityShare: number;
   /** m² K/W on top of every pad. */
   label: number;
   /** Factor on the surface that gives off heat. */
@@ -54,16 +54,16 @@ export type Knobs = {
   shellNand: number;
   ambientC: number;
 };
-export type KnobName = keyof Knobs;
+export type ParameterName = keyof ThermalParameters;
 
 /** A copy, field by field: a spread of so many takes longer than a whole temperature. */
-export const copyKnobs = (k: Knobs): Knobs => ({
+export const copyParameters = (k: ThermalParameters): ThermalParameters => ({
   rate: k.rate,
   idleW: k.idleW,
   heat: k.heat,
   bridge: k.bridge,
   controllerShare: k.controllerShare,
-  padTruth: k.padTruth,
+  padConductivityShare: k.padConductivityShare,
   label: k.label,
   area: k.area,
   film: k.film,
@@ -79,14 +79,14 @@ export const copyKnobs = (k: Knobs): Knobs => ({
   ambientC: k.ambientC
 });
 
-/** What each knob is called where a band is explained. */
-export const KNOB_WORDS: Record<KnobName, string> = {
+/** What each parameter is called where a band is explained. */
+export const PARAMETER_LABELS: Record<ParameterName, string> = {
   rate: 'the rate',
   idleW: 'idle power',
   heat: 'heat for each GB',
   bridge: 'the bridge’s power',
   controllerShare: 'the controller’s share of the heat',
-  padTruth: 'what the pads really conduct',
+  padConductivityShare: 'what the pads really conduct',
   label: 'the paper label',
   area: 'the surface of the case',
   film: 'the air over the case',
@@ -103,10 +103,10 @@ export const KNOB_WORDS: Record<KnobName, string> = {
 };
 
 /** An uncertain thing with its hotter and its cooler end. */
-export type OpenKnob = { name: KnobName; hot: number; cool: number };
+export type UncertainParameter = { name: ParameterName; hot: number; cool: number };
 
-/** What the knobs of a build follow from. */
-export type KnobsOf = {
+/** What the parameters of a build follow from. */
+export type ParameterSources = {
   drive: FilledDrive;
   enclosure: FilledEnclosure;
   draw: Draw;
@@ -116,15 +116,15 @@ export type KnobsOf = {
   fan: boolean;
 };
 
-const hasPaper = ({ drive: { drive }, rules }: KnobsOf): boolean =>
-  drive.label === 'paper' && drive.formFactor === 'm2' && schoolChoice('label', rules) === 'leave';
-const shellPaths = ({ drive: { drive }, enclosure: { enclosure } }: KnobsOf) =>
+const hasPaper = ({ drive: { drive }, rules }: ParameterSources): boolean =>
+  drive.label === 'paper' && drive.formFactor === 'm2' && chosenOption('label', rules) === 'leave';
+const shellPaths = ({ drive: { drive }, enclosure: { enclosure } }: ParameterSources) =>
   drive.media === 'hdd'
     ? { controller: DISK_PATH[enclosure.formFactor === '3.5in' ? '3.5in' : '2.5in'], nand: null }
     : SHELL_PATH;
 
-/** The typical setting of every knob. */
-export function typicalKnobs(of: KnobsOf): Knobs {
+/** The typical setting of every parameter. */
+export function typicalParameters(of: ParameterSources): ThermalParameters {
   const { draw, enclosure, ambientC } = of;
   const paths = shellPaths(of);
   return {
@@ -133,7 +133,7 @@ export function typicalKnobs(of: KnobsOf): Knobs {
     heat: draw.spread.typical,
     bridge: draw.bridgeSpread.typical,
     controllerShare: CONTROLLER_SHARE.typical,
-    padTruth: PAD_TRUTH.typical,
+    padConductivityShare: PAD_CONDUCTIVITY_SHARE.typical,
     label: hasPaper(of) ? PAPER_LABEL.typical : 0,
     area: 1,
     film: FILM_SPREAD.typical,
@@ -151,29 +151,29 @@ export function typicalKnobs(of: KnobsOf): Knobs {
 }
 
 /**
- * The knobs that are uncertain here and play a part. What was measured or stated is no longer open.
+ * The parameters that are uncertain here and play a part. What was measured or stated is no longer open.
  * @param rate the rate as a band, for what its own uncertainty makes of the temperatures
  */
-export function openKnobs(of: KnobsOf, rate: Band | undefined): OpenKnob[] {
+export function uncertainParameters(of: ParameterSources, rate: Band | undefined): UncertainParameter[] {
   const { drive, enclosure, draw, ambientC, fan, desk } = of;
   const { cooling } = enclosure.enclosure;
   const isM2 = drive.drive.formFactor === 'm2';
   const isDisk = drive.drive.media === 'hdd';
   const measured = cooling?.measured !== undefined;
   const paths = shellPaths(of);
-  const open: OpenKnob[] = [];
+  const open: UncertainParameter[] = [];
   /** Hotter at its high end. */
-  const more = (name: KnobName, { low, high }: { low: number; high: number }) => {
+  const more = (name: ParameterName, { low, high }: { low: number; high: number }) => {
     if (high > low) open.push({ name, hot: high, cool: low });
   };
   /** Hotter at its low end. */
-  const less = (name: KnobName, { low, high }: Band) => void open.push({ name, hot: low, cool: high });
+  const less = (name: ParameterName, { low, high }: Band) => void open.push({ name, hot: low, cool: high });
   if (rate && rate.typical > 0) more('rate', { low: rate.low / rate.typical, high: rate.high / rate.typical });
   more('idleW', draw.idleW);
   more('heat', draw.spread);
   more('bridge', draw.bridgeSpread);
   if (!isDisk) more('controllerShare', CONTROLLER_SHARE);
-  if (isM2 && cooling?.measured?.chipFactor === undefined) less('padTruth', PAD_TRUTH);
+  if (isM2 && cooling?.measured?.chipFactor === undefined) less('padConductivityShare', PAD_CONDUCTIVITY_SHARE);
   if (hasPaper(of)) more('label', PAPER_LABEL);
   if (!measured) {
     less('area', cooling?.areaCm2 === undefined ? AREA_SPREAD.assumed : AREA_SPREAD.stated);

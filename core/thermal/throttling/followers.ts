@@ -1,10 +1,10 @@
 import { chipRises, heatOut, type Network, type Power } from '../model/network.ts';
 
 /** How controller and NAND follow their heat over the case: two decay rates in 1/s, and the turn that takes them apart. */
-export type Followers = { slow: number; fast: number; cos: number; sin: number; rootC: number; rootN: number };
+export type ChipModes = { slow: number; fast: number; cos: number; sin: number; rootC: number; rootN: number };
 
 /** The two modes of controller and NAND over a case that stands still, in closed form: the turn that makes a 2 x 2 matrix diagonal. */
-export function followersOf(network: Network): Followers {
+export function chipModes(network: Network): ChipModes {
   const { toCaseC, toCaseN, between, controllerJK, nandJK } = network;
   const rootC = Math.sqrt(controllerJK);
   const rootN = Math.sqrt(nandJK);
@@ -18,8 +18,8 @@ export function followersOf(network: Network): Followers {
 }
 
 /** Controller and NAND over the case some time after they stood at `from` and began to move towards `end`. */
-export function follow(
-  f: Followers,
+export function chipsAfter(
+  f: ChipModes,
   from: { controller: number; nand: number },
   end: { controller: number; nand: number },
   seconds: number
@@ -35,7 +35,7 @@ export function follow(
 }
 
 /** One decaying part of how the controller answers a step in power: how much of it, K, and how fast, 1/s. */
-export type Part = { kelvin: number; rate: number };
+export type DecayPart = { kelvin: number; rate: number };
 
 /**
  * The controller's answer to a step in power as three decaying parts: case, NAND and controller. The case moves with the heat
@@ -43,8 +43,8 @@ export type Part = { kelvin: number; rate: number };
  * @param caseKelvin how far the step moves the settled case
  * @param conductance of the case there, W/K
  */
-export function partsOf(network: Network, step: Power, caseKelvin: number, conductance: number): Part[] {
-  const f = followersOf(network);
+export function decayParts(network: Network, step: Power, caseKelvin: number, conductance: number): DecayPart[] {
+  const f = chipModes(network);
   const rises = chipRises(network, step.controller, step.nand);
   const one = (f.cos * rises.controller * f.rootC + f.sin * rises.nand * f.rootN) * (f.cos / f.rootC);
   const two = (f.cos * rises.nand * f.rootN - f.sin * rises.controller * f.rootC) * (-f.sin / f.rootC);
@@ -57,7 +57,7 @@ export function partsOf(network: Network, step: Power, caseKelvin: number, condu
 }
 
 /** Slope of the heat that a case gives off around a rise, W/K: still air moves faster over a warmer face. */
-export function slopeOf({ surface, ambientC }: Network, rise: number): number {
+export function heatSlope({ surface, ambientC }: Network, rise: number): number {
   const d = Math.max(0.05, rise * 0.02);
   return (heatOut(surface, rise + d, ambientC) - heatOut(surface, rise - d, ambientC)) / (2 * d);
 }

@@ -1,7 +1,7 @@
 import type { Celsius, Seconds } from '../../quantities/measures.ts';
-import type { Part } from './followers.ts';
+import type { DecayPart } from './followers.ts';
 
-export type Orbit = { fastS: Seconds; slowS: Seconds };
+export type SawTooth = { fastS: Seconds; slowS: Seconds };
 
 /**
  * The saw-tooth in which a throttled drive settles: so many seconds at the faster rate, then so many at the slower one, such that
@@ -12,7 +12,7 @@ export type Orbit = { fastS: Seconds; slowS: Seconds };
  * @param cold where the controller settles at the slower rate; where it settles at the faster one is `cold` plus all K_i
  * @returns null where there is no such saw-tooth: the faster rate does not reach `high`, or the slower one not `low`
  */
-export function orbitOf(parts: readonly Part[], cold: Celsius, low: Celsius, high: Celsius): Orbit | null {
+export function sawToothOf(parts: readonly DecayPart[], cold: Celsius, low: Celsius, high: Celsius): SawTooth | null {
   const hot = cold + parts.reduce((sum, part) => sum + part.kelvin, 0);
   if (hot <= high || cold >= low) return null;
   const [wantHigh, wantLow] = [high - cold, low - cold];

@@ -2,15 +2,15 @@ import { describe, expect, it } from 'vitest';
 import { aDrive, anEnclosure } from '../../../tests/parts';
 import { fillDrive, fillEnclosure } from '../../parts/fill/fill';
 import { planPads } from '../../pads/plan-pads';
-import { orbitOf } from './orbit';
-import { dutyOf, limitsOf, settleLoad, throttled } from './throttle';
-import { march } from './timeline';
+import { sawToothOf } from './orbit';
+import { dutyOf, throttleLimits, steadyState, throttledRate } from './throttle';
+import { followThrottling } from './timeline';
 import {
   likelyCases,
   mayThrottle,
   timeConstant,
   touchOf,
-  warmthOf,
+  thermalModel,
   coolingTime,
   settlePhases
 } from '../forecast/thermal-model';
@@ -20,34 +20,34 @@ const warm = (cooling: object, more: { ambientC?: number; bare?: boolean; drive?
   const drive = fillDrive(aDrive(more.drive));
   const enclosure = fillEnclosure(anEnclosure({ cooling: { kind: 'passive', ...cooling } }));
   const stack = planPads({ drive: drive.drive, doubleSided: false, enclosure: enclosure.enclosure });
-  return warmthOf(drive, enclosure, 'usb4-40g', stack, undefined, { ambientC: 22, ...more });
+  return thermalModel(drive, enclosure, 'usb4-40g', stack, undefined, { ambientC: 22, ...more });
 };
-const writing = (rate: number) => ({ work: 'write' as const, rate, perMB: 0 });
+const writing = (rate: number) => ({ activity: 'write' as const, rate, perMB: 0 });
 
 describe('limits', () => {
   it('80 and 88 °C unless stated; a stated start moves both; a disk has none', () => {
-    expect(limitsOf(aDrive())).toEqual({ startC: 80, criticalC: 88, releaseK: 8, offC: 105 });
-    expect(limitsOf(aDrive({ throttle: { startC: 70 } }))).toMatchObject({ startC: 70, criticalC: 78 });
-    expect(limitsOf(aDrive({ media: 'hdd' }))).toBeNull();
+    expect(throttleLimits(aDrive())).toEqual({ startC: 80, criticalC: 88, releaseK: 8, offC: 105 });
+    expect(throttleLimits(aDrive({ throttle: { startC: 70 } }))).toMatchObject({ startC: 70, criticalC: 78 });
+    expect(throttleLimits(aDrive({ media: 'hdd' }))).toBeNull();
   });
   it('half of the rate takes twice the time for bytes and the same for files', () => {
     // 1000 MB/s and 0.25 ms a MB: 1 + 0.25 ms; at half 2 + 0.25 ms
-    expect(throttled({ ...writing(1000), perMB: 0.00025 }, 1)).toBeCloseTo(800, 9);
-    expect(throttled({ ...writing(1000), perMB: 0.00025 }, 0.5)).toBeCloseTo(1 / 0.00225, 9);
+    expect(throttledRate({ ...writing(1000), perMB: 0.00025 }, 1)).toBeCloseTo(800, 9);
+    expect(throttledRate({ ...writing(1000), perMB: 0.00025 }, 0.5)).toBeCloseTo(1 / 0.00225, 9);
   });
 });
 
 describe('the saw-tooth', () => {
   it('one part of 40 K between 60 and 100 °C, 72 to 80: up ln(28/20), down ln(20/12), times 20 s', () => {
-    const orbit = orbitOf([{ kelvin: 40, rate: 0.05 }], 60, 72, 80)!;
+    const orbit = sawToothOf([{ kelvin: 40, rate: 0.05 }], 60, 72, 80)!;
     expect(orbit.fastS).toBeCloseTo(20 * Math.log(1.4), 4);
     expect(orbit.slowS).toBeCloseTo(20 * Math.log(20 / 12), 4);
     // 0.33647 / (0.33647 + 0.51083) = 0.3971
     expect(dutyOf(100, 60, 72, 80)).toBeCloseTo(0.3971, 4);
   });
   it('is none where full rate stays below, or half rate above', () => {
-    expect(orbitOf([{ kelvin: 15, rate: 0.05 }], 60, 72, 80)).toBeNull();
-    expect(orbitOf([{ kelvin: 40, rate: 0.05 }], 73, 72, 80)).toBeNull();
+    expect(sawToothOf([{ kelvin: 15, rate: 0.05 }], 60, 72, 80)).toBeNull();
+    expect(sawToothOf([{ kelvin: 40, rate: 0.05 }], 73, 72, 80)).toBeNull();
     expect(dutyOf(79, 60, 72, 80)).toBe(1);
     expect(dutyOf(100, 73, 72, 80)).toBe(0);
   });
@@ -58,7 +58,7 @@ describe('the saw-tooth', () => {
       { kelvin: 6, rate: 0.03 }
     ];
     const [cold, low, high] = [58, 72, 80];
-    const { fastS, slowS } = orbitOf(parts, cold, low, high)!;
+    const { fastS, slowS } = sawToothOf(parts, cold, low, high)!;
     // Each part from its own lowest to its highest and back.
     let [top, bottom] = [cold, cold];
     for (const { kelvin, rate } of parts) {
@@ -75,7 +75,7 @@ describe('the saw-tooth', () => {
 describe('where a load settles', () => {
   it('without throttling, the heat that leaves is the heat that is made', () => {
     const { typical, limits } = warm({ areaCm2: 400 });
-    const at = settleLoad(typical, writing(2000), limits);
+    const at = steadyState(typical, writing(2000), limits);
     expect(at.form).toBe('none');
     expect(at.rate).toBe(2000);
     const { controller, nand, case: rest } = at.power;
@@ -85,7 +85,7 @@ describe('where a load settles', () => {
     const forms = new Set<string>();
     for (const areaCm2 of [40, 60, 80, 100, 120, 140, 200, 500]) {
       const { typical, limits } = warm({ areaCm2 });
-      const at = settleLoad(typical, writing(3400), limits);
+      const at = steadyState(typical, writing(3400), limits);
       forms.add(at.form);
       expect(at.rate).toBeGreaterThanOrEqual(3400 * 0.25 - 1e-9);
       expect(at.rate).toBeLessThan(3400.001);
@@ -96,7 +96,7 @@ describe('where a load settles', () => {
   it('the larger the case, the more is left of the rate', () => {
     const rates = [30, 50, 70, 90, 110, 150, 250].map((areaCm2) => {
       const { typical, limits } = warm({ areaCm2 });
-      return settleLoad(typical, writing(3400), limits).rate;
+      return steadyState(typical, writing(3400), limits).rate;
     });
     expect([...rates].sort((a, b) => a - b)).toEqual(rates);
   });
@@ -105,8 +105,8 @@ describe('where a load settles', () => {
     for (const areaCm2 of [25, 30, 35, 40, 45, 50])
       for (let rate = 100; rate < 1600; rate += 100) {
         const { typical, limits } = warm({ areaCm2 });
-        const free = settleLoad(typical, writing(rate), limits);
-        const held = settleLoad(typical, writing(rate), limits, 1);
+        const free = steadyState(typical, writing(rate), limits);
+        const held = steadyState(typical, writing(rate), limits, 1);
         if (free.form !== 'none' || held.form === 'none') continue;
         seen += 1;
         expect(held).toMatchObject({ form: 'plateau', rate: rate / 2, level: 1 });
@@ -125,7 +125,7 @@ describe('without pads', () => {
     const { typical, limits } = warm({ areaCm2: 210, massG: 190 }, { bare: true });
     const phases = [{ ...writing(2900), volumeMB: Infinity }];
     expect(mayThrottle(typical, phases, limits)).toBe(true);
-    const found = march(typical, phases, limits, 3600, { untilThrottle: true });
+    const found = followThrottling(typical, phases, limits, 3600, { untilThrottle: true });
     expect(found.throttleAtS).toBeGreaterThan(20);
     expect(found.throttleAtS).toBeLessThan(180);
     expect(found.peakFaceC).toBeLessThan(45);
@@ -155,10 +155,10 @@ describe('touch', () => {
 });
 
 describe('likely cases', () => {
-  const warmth = warm({ areaCm2: 200 }, { drive: { label: 'paper' } });
-  const { hot, cool, influences } = likelyCases(warmth, writing(2000), { low: 1800, typical: 2000, high: 2100 });
-  const at = (setting: typeof hot) => settleLoad(setting, writing(2000 * setting.knobs.rate), null).controllerC;
-  const typical = at(warmth.typical);
+  const thermal = warm({ areaCm2: 200 }, { drive: { label: 'paper' } });
+  const { hot, cool, influences } = likelyCases(thermal, writing(2000), { low: 1800, typical: 2000, high: 2100 });
+  const at = (setting: typeof hot) => steadyState(setting, writing(2000 * setting.parameters.rate), null).controllerC;
+  const typical = at(thermal.typical);
   it('lie at about the root of the sum of squares of what each uncertain thing does alone', () => {
     const root = (key: 'hotK' | 'coolK') => Math.sqrt(influences.reduce((sum, i) => sum + i[key] ** 2, 0));
     expect((at(hot) - typical) / root('hotK')).toBeGreaterThan(0.85);

@@ -1,9 +1,17 @@
 import type { Celsius, GB, MBps, Seconds } from '../../quantities/measures.ts';
 import { roomLeft, type CacheFill } from '../../throughput/flash-cache.ts';
-import { follow, followersOf } from './followers.ts';
-import { chipRises, faceRise, heatOut, settle, type Power } from '../model/network.ts';
+import { chipsAfter, chipModes } from './followers.ts';
+import { chipRises, faceRise, heatOut, settledTemperatures, type Power } from '../model/network.ts';
 import { powerAt, wattsOf } from '../model/power.ts';
-import { dutyOf, mix, stepsOf, type Form, type Limits, type Load, type Setting } from './throttle.ts';
+import {
+  dutyOf,
+  blend,
+  rateLevels,
+  type ThrottleForm,
+  type ThrottleLimits,
+  type Load,
+  type Setting
+} from './throttle.ts';
 
 /**
  * A load and how much of it there is, MB; the last one may be without end. A phase that fills a cache ends when that is full, which
@@ -14,14 +22,14 @@ export type Phase = Load & { volumeMB: number; fills?: CacheFill };
 /** Temperatures on their way: of the case, and of controller and NAND over it. */
 type State = { caseC: Celsius; controller: number; nand: number };
 
-export type March = {
+export type ThrottleTimeline = {
   seconds: Seconds;
   movedGB: GB;
   /** When the drive throttles for the first time; null if it does not. */
   throttleAtS: Seconds | null;
   /** When it switches itself off; what comes after that is followed as if it had not. */
   offAtS: Seconds | null;
-  form: Form;
+  form: ThrottleForm;
   /** The level of throttling at the end; in a saw-tooth the one where it spends more of its time. */
   level: 0 | 1 | 2;
   /** Mean rate from the first throttling on. */
@@ -50,18 +58,18 @@ const LONGEST_SHARE = 0.12;
  * @param more.start temperatures when it begins; settled idle where left out
  * @param more.untilThrottle stops at the first throttling, or where the last phase has settled without one
  */
-export function march(
+export function followThrottling(
   setting: Setting,
   phases: readonly Phase[],
-  limits: Limits | null,
+  limits: ThrottleLimits | null,
   horizonS: Seconds = Infinity,
   more: { untilThrottle?: boolean; start?: { controllerC: Celsius; nandC: Celsius; caseC: Celsius } } = {}
-): March {
-  const { network, shape, draw, knobs } = setting;
+): ThrottleTimeline {
+  const { network, geometry, draw, parameters } = setting;
   const { surface, ambientC, controllerJK, nandJK, caseJK } = network;
-  const first = more.start ?? settle(network, powerAt(shape, draw, knobs, 'idle', 0));
+  const first = more.start ?? settledTemperatures(network, powerAt(geometry, draw, parameters, 'idle', 0));
   const whole = controllerJK + nandJK + caseJK;
-  const followers = followersOf(network);
+  const followers = chipModes(network);
   const longest = (LONGEST_SHARE * whole) / (heatOut(surface, 20, ambientC) / 20);
   let state: State = {
     caseC: first.caseC,
@@ -77,7 +85,7 @@ export function march(
     const at = (dt: Seconds, slope: number, out: number): State => {
       // The chips lag behind a case that warms: a constant pull of C x slope on each of them.
       const end = chipRises(network, power.controller - controllerJK * slope, power.nand - nandJK * slope);
-      const { controller, nand } = follow(followers, from, end, dt);
+      const { controller, nand } = chipsAfter(followers, from, end, dt);
       const stored = storedAt + (watts - out) * dt;
       return { caseC: (stored - controllerJK * controller - nandJK * nand) / whole, controller, nand };
     };
@@ -92,7 +100,7 @@ export function march(
   let movedAtThrottle = 0;
   let throttleAtS: Seconds | null = null;
   let offAtS: Seconds | null = null;
-  let form: Form = 'none';
+  let form: ThrottleForm = 'none';
   let level: 0 | 1 | 2 = 0;
   /** Between this level and the one below it goes up and down too quickly to follow. */
   let quick = false;
@@ -109,7 +117,7 @@ export function march(
 
   let owedMB = 0;
   done: for (const [at, phase] of phases.entries()) {
-    const steps = stepsOf(setting, phase);
+    const steps = rateLevels(setting, phase);
     const next = phases[at + 1];
     const whole = phase.volumeMB + (phase.fills && next ? next.volumeMB : 0);
     let left = phase.fills ? whole : Math.max(0, phase.volumeMB - owedMB);
@@ -134,7 +142,7 @@ export function march(
         const [fast, slow] = [steps[level], steps[level + 1]!];
         const high = level === 0 ? startC : criticalC;
         const share = (caseC: Celsius) => dutyOf(caseC + fast.rise, caseC + slow.rise, high - releaseK, high);
-        const here = mix(fast, slow, share(state.caseC));
+        const here = blend(fast, slow, share(state.caseC));
         if (here.rate <= 0) break;
         let dt = Math.min(step, untilEnd(here.rate), horizonS - seconds);
         const middle = after(state, here.power, dt / 2);
@@ -147,7 +155,7 @@ export function march(
           continue;
         }
         lastShare = part;
-        const mean = mix(fast, slow, part);
+        const mean = blend(fast, slow, part);
         dt = Math.min(dt, untilEnd(mean.rate));
         if (dt <= 1e-9) break;
         const before = state.caseC;

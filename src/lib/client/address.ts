@@ -14,7 +14,7 @@ export function withQuery(url: URL, change: Record<string, string | undefined>):
 }
 
 /** Goes there without moving the page or the cursor: for searching while typing. */
-export const follow = (href: string): Promise<void> =>
+export const keepAddress = (href: string): Promise<void> =>
   goto(href, { keepFocus: true, noScroll: true, replaceState: true });
 
 /**

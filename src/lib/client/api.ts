@@ -10,7 +10,7 @@ export type Failure = {
 export type Answer<T> = { ok: true; data: T } | { ok: false; failure: Failure };
 
 /** What a change answers with; `group` takes it back. */
-export type Changed = { id: string; version: number; group: string; tag?: string };
+export type ChangeAnswer = { id: string; version: number; group: string; tag?: string };
 
 /** Sends a file as it is, however large: the browser reads it while it goes. */
 export const sendFile = <T>(path: string, file: File): Promise<Answer<T>> =>
@@ -19,7 +19,11 @@ export const sendFile = <T>(path: string, file: File): Promise<Answer<T>> =>
 const typeOf = (file: File) => (/\.json$/i.test(file.name) ? 'application/json' : 'application/gzip');
 
 /** Sends JSON to this server. Every failure comes back as a value with a sentence to show; nothing is thrown. */
-export const send = <T = Changed>(method: 'POST' | 'PUT' | 'DELETE', path: string, body: unknown): Promise<Answer<T>> =>
+export const send = <T = ChangeAnswer>(
+  method: 'POST' | 'PUT' | 'DELETE',
+  path: string,
+  body: unknown
+): Promise<Answer<T>> =>
   request(path, { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
 
 async function request<T>(path: string, init: RequestInit): Promise<Answer<T>> {

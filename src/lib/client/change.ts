@@ -1,7 +1,7 @@
 import { invalidateAll } from '$app/navigation';
 import { notices } from '$lib/ui/frame/notices.svelte';
-import type { Change } from '$lib/ui/parts/refused';
-import { send, type Changed } from './api';
+import type { SentChange } from '$lib/ui/parts/refused';
+import { send, type ChangeAnswer } from './api';
 import { saved } from './undo';
 
 /**
@@ -9,9 +9,9 @@ import { saved } from './undo';
  * again. A refusal that names fields is left to the form to show.
  */
 export const changesOf =
-  (crateId: string): Change =>
+  (crateId: string): SentChange =>
   async (method, path, body, words) => {
-    const answer = await send<Changed>(method, path, body);
+    const answer = await send<ChangeAnswer>(method, path, body);
     if (!answer.ok) {
       if (answer.failure.fields.length === 0) notices.add('error', answer.failure.message);
       return answer.failure;

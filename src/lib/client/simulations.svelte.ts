@@ -1,5 +1,5 @@
 import type { SimulateInput, SimulateReport } from '#core/simulate/simulate';
-import type { Question, Reply } from './workers/simulate.worker';
+import type { SimulateQuestion, SimulateReply } from './workers/simulate.worker';
 
 /**
  * Simulations of a page, in a worker of its own. A new question ends the one under way; the last answers stay until the new ones
@@ -18,7 +18,7 @@ export class Simulations {
     if (this.waiting > 0) this.stop();
     if (!this.#worker) {
       this.#worker = new Worker(new URL('./workers/simulate.worker.ts', import.meta.url), { type: 'module' });
-      this.#worker.onmessage = ({ data }: MessageEvent<Reply>) => {
+      this.#worker.onmessage = ({ data }: MessageEvent<SimulateReply>) => {
         if (data.asked !== this.#asked) return;
         this.#coming[data.at] = data.result;
         this.waiting -= 1;
@@ -28,7 +28,7 @@ export class Simulations {
     this.#coming = [];
     this.waiting = inputs.length;
     if (inputs.length === 0) this.results = [];
-    const question: Question = { asked: this.#asked, inputs };
+    const question: SimulateQuestion = { asked: this.#asked, inputs };
     this.#worker.postMessage(question);
   }
   /** Ends what is under way. */

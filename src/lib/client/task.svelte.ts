@@ -1,6 +1,6 @@
 import { send } from './api';
 
-export type TaskState = {
+export type TaskView = {
   id: string;
   title: string;
   state: 'running' | 'done' | 'failed' | 'cancelled';
@@ -14,19 +14,19 @@ export type TaskState = {
 /**
  * A long piece of work as the page sees it. Its id is kept under `key` while it runs, so that a reload finds it again.
  */
-export class Task {
-  state = $state.raw<TaskState>();
+export class WatchedTask {
+  state = $state.raw<TaskView>();
   #source: EventSource | undefined;
   constructor(
     readonly key: string,
-    readonly onend: (state: TaskState) => void
+    readonly onend: (state: TaskView) => void
   ) {}
 
   get running(): boolean {
     return this.state?.state === 'running';
   }
   /** Follows a task that was just started. */
-  follow(state: TaskState): void {
+  follow(state: TaskView): void {
     this.state = state;
     sessionStorage.setItem(this.key, state.id);
     this.#listen(state.id);
@@ -53,7 +53,7 @@ export class Task {
     const source = new EventSource(`/api/tasks/${id}/events`);
     this.#source = source;
     source.onmessage = (event) => {
-      this.state = JSON.parse(String(event.data)) as TaskState;
+      this.state = JSON.parse(String(event.data)) as TaskView;
       if (this.state.state === 'running') return;
       source.close();
       sessionStorage.removeItem(this.key);

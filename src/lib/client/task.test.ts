@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { Task, type TaskState } from './task.svelte';
+import { WatchedTask, type TaskView } from './task.svelte';
 
 /** A stand-in for the browser's event source, driven by the test. */
 class FakeSource {
@@ -14,7 +14,7 @@ class FakeSource {
   close(): void {
     this.readyState = FakeSource.CLOSED;
   }
-  say(state: Partial<TaskState>): void {
+  say(state: Partial<TaskView>): void {
     this.onmessage?.({ data: JSON.stringify({ ...RUNNING, ...state }) });
   }
   /** What a browser does when the connection ends for good. */
@@ -23,7 +23,7 @@ class FakeSource {
     this.onerror?.();
   }
 }
-const RUNNING: TaskState = { id: 'T1', title: 'Ranking', state: 'running', done: 0, total: 10, step: 'Beginning' };
+const RUNNING: TaskView = { id: 'T1', title: 'Ranking', state: 'running', done: 0, total: 10, step: 'Beginning' };
 const KEY = 'task:rank:c';
 let store: Map<string, string>;
 let answer: () => Promise<{ status: number }>;
@@ -43,10 +43,10 @@ beforeEach(() => {
 afterEach(() => vi.unstubAllGlobals());
 
 const settle = () => new Promise((done) => setTimeout(done, 0));
-const ended: TaskState[] = [];
+const ended: TaskView[] = [];
 const make = () => {
   ended.length = 0;
-  return new Task(KEY, (state) => ended.push(state));
+  return new WatchedTask(KEY, (state) => ended.push(state));
 };
 
 describe('a long piece of work as a page sees it', () => {

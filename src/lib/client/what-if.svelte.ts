@@ -1,7 +1,7 @@
 import type { Library } from '#core/build/assemble';
 import type { Choice } from '#core/build/choice';
 import type { WhatIf } from '#core/compare/swaps/what-if';
-import type { Question, Reply } from './workers/what-if.worker';
+import type { WhatIfQuestion, WhatIfReply } from './workers/what-if.worker';
 
 /**
  * Everything around the choice of a page, computed in a worker of its own: the page never waits for it. The last answer stays
@@ -17,7 +17,7 @@ export class AroundChoice {
     this.#asked += 1;
     if (!this.#worker) {
       this.#worker = new Worker(new URL('./workers/what-if.worker.ts', import.meta.url), { type: 'module' });
-      this.#worker.onmessage = ({ data }: MessageEvent<Reply>) => {
+      this.#worker.onmessage = ({ data }: MessageEvent<WhatIfReply>) => {
         if (data.asked === this.#asked) this.result = data.result;
       };
     }
@@ -32,7 +32,7 @@ export class AroundChoice {
     this.#worker = undefined;
     this.#library = undefined;
   }
-  #send(question: Question): void {
+  #send(question: WhatIfQuestion): void {
     this.#worker?.postMessage(question);
   }
 }

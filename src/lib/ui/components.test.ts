@@ -9,12 +9,12 @@ import BuildLane from './common/BuildLane.svelte';
 import Lane from './common/Lane.svelte';
 import Verdict from './common/Verdict.svelte';
 import Rail from './frame/Rail.svelte';
-import { columnsOf } from './parts/columns';
+import { tableColumns } from './parts/columns';
 import { GLOSSARY, splitTerms } from '#core/facts/glossary';
 import { formFields } from '#core/parts/form/form-fields';
 import { MODEL_SCHEMAS } from '#core/parts/model';
 import { PORT_PRESETS, portDraft } from '#core/parts/form/port-presets';
-import { editablePaths, optionsAt } from './parts/choices';
+import { editablePaths, choicesOf } from './parts/choices';
 import { age, priceTraces } from './prices/history';
 import { tagIn } from './units/scanned';
 import { refusedFields } from './parts/refused';
@@ -204,8 +204,8 @@ describe('fields that many parts can share', () => {
     expect(paths).not.toEqual(expect.arrayContaining(['components']));
   });
   it('offer the choices of their field', () => {
-    expect(optionsAt(fields, 'flash.cell').options.map((o) => o.value)).toEqual(['tlc', 'qlc', 'mlc', 'slc']);
-    expect(optionsAt(fields, 'nothing').options).toEqual([]);
+    expect(choicesOf(fields, 'flash.cell').options.map((o) => o.value)).toEqual(['tlc', 'qlc', 'mlc', 'slc']);
+    expect(choicesOf(fields, 'nothing').options).toEqual([]);
   });
 });
 
@@ -264,7 +264,7 @@ describe('tables of parts', () => {
     ['cable', aCable(), ['Test C-C', 'USB-C to USB-C', 'USB4 40 Gb/s', 'passive', '0.8\u202fm']],
     ['host', aHost(), ['Test host', 'Linux 6.1', 'USB4 40 Gb/s', '1', '']]
   ] as const)('%s', (kind, spec, cells) => {
-    const plain = columnsOf(kind).filter((column) => column.plain);
+    const plain = tableColumns(kind).filter((column) => column.plain);
     expect(plain.map((column) => column.cell(spec).text)).toEqual(cells);
   });
   it('what the server refused finds its field again', () => {

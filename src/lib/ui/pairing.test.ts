@@ -5,7 +5,7 @@ import { render } from 'svelte/server';
 import { describe, expect, it } from 'vitest';
 import { aCable, aDrive, aHost, anEnclosure, anInput, aPort } from '../../../tests/parts';
 import { libraryOf } from '#core/build/assemble';
-import { SCHOOLS } from '#core/house-rules/house-rules';
+import { HOUSE_RULES } from '#core/house-rules/house-rules';
 import { plan } from '#core/plan/plan';
 import { rank } from '#core/compare/ranking/rank';
 import type { RankRow } from '#core/compare/ranking/request';
@@ -137,7 +137,7 @@ describe('house rules that decided', () => {
       { school: 'nonsense', choice: 'x', own: true, effect: 'y' }
     ];
     const { body } = render(Decided, { props: { rules, href: '/rules' } });
-    expect(textOf(body)).toContain(`One house rule decided something here: ${SCHOOLS.scheme.name}`);
+    expect(textOf(body)).toContain(`One house rule decided something here: ${HOUSE_RULES.scheme.name}`);
     expect(body).toContain('href="/rules#scheme"');
     expect(render(Decided, { props: { rules: rules.slice(1) } }).body).not.toContain('house rule');
   });

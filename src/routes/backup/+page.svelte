@@ -2,7 +2,7 @@
   import { Button, TextInput } from 'carbon-components-svelte';
   import { goto } from '$app/navigation';
   import { sendFile } from '$lib/client/api';
-  import { Task, type TaskState } from '$lib/client/task.svelte';
+  import { WatchedTask, type TaskView } from '$lib/client/task.svelte';
   import TaskProgress from '$lib/ui/common/TaskProgress.svelte';
   import Frame from '$lib/ui/frame/Frame.svelte';
   import { notices } from '$lib/ui/frame/notices.svelte';
@@ -12,7 +12,7 @@
   let typed = $state('');
   let problem = $state('');
   let busy = $state(false);
-  const task = new Task('task:restore', (state: TaskState) => {
+  const task = new WatchedTask('task:restore', (state: TaskView) => {
     if (state.state !== 'done') return void (problem = state.error?.message ?? state.step);
     const { rows, kept } = state.result as { rows: number; kept: string };
     notices.add('success', `Restored ${rows} rows. What was there before is in ${kept}.`);
@@ -28,7 +28,7 @@
     if (!file) return;
     problem = '';
     busy = true;
-    const answer = await sendFile<TaskState>(`/api/restore?confirm=${encodeURIComponent(WORDS)}`, file);
+    const answer = await sendFile<TaskView>(`/api/restore?confirm=${encodeURIComponent(WORDS)}`, file);
     busy = false;
     if (answer.ok) task.follow(answer.data);
     else problem = answer.failure.message;

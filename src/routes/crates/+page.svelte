@@ -4,7 +4,7 @@
   import { goto, invalidateAll } from '$app/navigation';
   import { page } from '$app/state';
   import { day } from '#core/quantities/format';
-  import { send, type Changed } from '$lib/client/api';
+  import { send, type ChangeAnswer } from '$lib/client/api';
   import { saved } from '$lib/client/undo';
   import Frame from '$lib/ui/frame/Frame.svelte';
   import { notices } from '$lib/ui/frame/notices.svelte';
@@ -23,8 +23,8 @@
     const { id, name: title, version, forGood } = deleting;
     deleting = null;
     const answer = forGood
-      ? await send<Partial<Changed>>('DELETE', `/api/crates/${id}/for-good`, { confirm: 'for good' })
-      : await send<Partial<Changed>>('DELETE', `/api/crates/${id}`, { version });
+      ? await send<Partial<ChangeAnswer>>('DELETE', `/api/crates/${id}/for-good`, { confirm: 'for good' })
+      : await send<Partial<ChangeAnswer>>('DELETE', `/api/crates/${id}`, { version });
     if (!answer.ok) return notices.add('error', answer.failure.message);
     if (answer.data.group) saved(`Deleted ${title}.`, id, answer.data.group);
     else notices.add('success', `${title} is gone for good.`);

@@ -20,7 +20,7 @@ export type StoredTable =
   | 'attachments';
 export type Row = Record<string, unknown>;
 
-export type Change = {
+export type RowChange = {
   crateId: string;
   table: StoredTable;
   id: string;
@@ -43,7 +43,7 @@ export type Change = {
 );
 
 /** `group` is what `undo` takes. */
-export type Changed = { id: string; version: number; group: string };
+export type ChangeResult = { id: string; version: number; group: string };
 
 /** Which row is meant: of its crate, or the crate itself. */
 const keyOf = (table: StoredTable, id: string, crateId: string): Row =>
@@ -64,7 +64,7 @@ function toSnapshot(row: Row): Row {
 }
 
 /** Writes the revision and the event of one change. @returns its group */
-async function record(trx: Knex, change: Change, before: Row | null, after: Row | null): Promise<string> {
+async function record(trx: Knex, change: RowChange, before: Row | null, after: Row | null): Promise<string> {
   const id = newId();
   const group = change.group ?? id;
   await trx('revisions').insert({
@@ -94,11 +94,11 @@ async function record(trx: Knex, change: Change, before: Row | null, after: Row 
  * The one way to write: checks the version, then writes the row, its revision and the event in one transaction.
  * @throws Problem `conflict` with the current row when another writer was first; `not-found` when the row is gone
  */
-export async function change(db: Knex, wanted: Change): Promise<Changed> {
+export async function change(db: Knex, wanted: RowChange): Promise<ChangeResult> {
   const { table, id, crateId, at } = wanted;
   // A crate that was deleted can still be brought back.
   return writing(db, crateId, (trx) => write(trx, wanted), { hidden: table === 'crates' && id === crateId });
-  async function write(trx: Knex.Transaction, wanted: Change): Promise<Changed> {
+  async function write(trx: Knex.Transaction, wanted: RowChange): Promise<ChangeResult> {
     if (wanted.action === 'insert') {
       const { version, createdAt, updatedAt } = wanted.revived ?? { version: 1, createdAt: at, updatedAt: at };
       const row = { ...wanted.row, id, crate_id: crateId, created_at: createdAt };

@@ -142,10 +142,14 @@ describe('what cannot be taken back says why, and names what is in the way', () 
 
   it('an import of 300 parts, one of which has a unit', async () => {
     const { changeMany, newId } = await import('./change');
-    const { toRow } = await import('../repositories/models');
+    const { modelToRow } = await import('../repositories/models');
     const ids = Array.from({ length: 300 }, () => newId());
     const group = newId();
-    const inserts = ids.map((id, i) => ({ table: 'models' as const, id, row: toRow(aDrive({ name: `Many ${i}` })) }));
+    const inserts = ids.map((id, i) => ({
+      table: 'models' as const,
+      id,
+      row: modelToRow(aDrive({ name: `Many ${i}` }))
+    }));
     await db.transaction((trx) =>
       changeMany(trx, { crateId, ...who, group, event: { kind: 'imported', message: 'x' }, inserts })
     );

@@ -3,11 +3,11 @@ import { assemble } from '#core/build/assemble';
 import type { Job } from '#core/parts/job';
 import { plan } from '#core/plan/plan';
 import type { PlanReport } from '#core/plan/report';
-import { outcomeOf, type Outcome } from '#core/compare/swaps/what-if';
+import { outcomeOf, type PlanOutcome } from '#core/compare/swaps/what-if';
 import { loadLibrary } from './planning';
 import { listBuilds } from '../repositories/builds';
 
-export type JobOnBuild = Outcome & {
+export type JobOnBuild = PlanOutcome & {
   tag: string;
   name: string;
   stage: string;

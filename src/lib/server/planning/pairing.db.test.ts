@@ -14,7 +14,7 @@ import { listEvents } from '../repositories/events';
 import { createJob, updateJob } from '../repositories/jobs';
 import { createModel } from '../repositories/models';
 import { createRun, measuredOn } from '../repositories/runs';
-import { addUnits, stockOf } from '../repositories/units';
+import { addUnits, loadStock } from '../repositories/units';
 
 const at = '2026-11-26T12:00:00.000Z';
 const who = { by: 'test', at };
@@ -105,7 +105,7 @@ describe('what is at hand', () => {
     await addUnits(db, { crateId, count: 1, unit: { ...unit, buildId }, ...who });
     await addUnits(db, { crateId, count: 1, unit: { ...unit, state: 'wanted' }, ...who });
     await addUnits(db, { crateId, count: 1, unit: { modelId: ids.cable!, state: 'owned', buildId }, ...who });
-    const stock = await stockOf(db, crateId);
+    const stock = await loadStock(db, crateId);
     expect(stock.get(ids.drive!)).toEqual({ owned: 4, free: 3, builds: ['AC-0001'], resale: 70 });
     expect(stock.get(ids.cable!)).toEqual({ owned: 1, free: 0, builds: ['AC-0001'] });
     expect((await loadLibrary(db, crateId)).stock.get(ids.drive!)!.free).toBe(3);

@@ -13,7 +13,7 @@ import { listRates } from '../repositories/rates';
 import { listSpecs } from '../repositories/models';
 import { listQuotes } from '../repositories/quotes';
 import { countingRuns } from '../repositories/runs';
-import { stockOf } from '../repositories/units';
+import { loadStock } from '../repositories/units';
 import type { StoredBuild } from '../repositories/builds';
 
 /** Turns runs into what a gathering looks up: results by chain, newest first. */
@@ -46,7 +46,7 @@ export async function loadLibrary(db: Knex, crateId: string, choices?: readonly 
     listPairs(db, { crateId, ...(driveIds ? { driveIds } : {}) }),
     listRates(db, crateId),
     countingRuns(db, { crateId, simulated: crate.demo, ...(driveIds ? { driveIds } : {}) }),
-    ids ? new Map() : stockOf(db, crateId)
+    ids ? new Map() : loadStock(db, crateId)
   ]);
   return libraryOf(
     [...parts, ...pads],
@@ -93,7 +93,7 @@ export async function planChoice(
 }
 
 /** A build as its parts are now; as it was planned where one of them is gone. */
-export type BuildNow = { snapshot: PlanInput; report: PlanReport; differences: Difference[] };
+export type BuildNow = { snapshot: PlanInput; report: PlanReport; differences: FieldDifference[] };
 
 /**
  * Plans a stored build anew from the parts as they are now, so that every page shows one verdict and one price for it, and says what has
@@ -107,7 +107,7 @@ export function buildNow(library: Library, build: StoredBuild): BuildNow {
     : { snapshot: build.snapshot, report: build.report, differences };
 }
 
-export type Difference = { what: string; then: string; now: string };
+export type FieldDifference = { what: string; then: string; now: string };
 
 function leaves(value: unknown, path: string, into: Map<string, string>): void {
   if (value === undefined) return;
@@ -117,7 +117,7 @@ function leaves(value: unknown, path: string, into: Map<string, string>): void {
 }
 
 /** Every field that differs between two versions of one thing. */
-export function differencesBetween(then: unknown, now: unknown, prefix: string): Difference[] {
+export function differencesBetween(then: unknown, now: unknown, prefix: string): FieldDifference[] {
   const [a, b] = [new Map<string, string>(), new Map<string, string>()];
   leaves(then, '', a);
   leaves(now, '', b);
@@ -129,9 +129,9 @@ export function differencesBetween(then: unknown, now: unknown, prefix: string):
 const VERDICT_WORD = { works: 'works', limited: 'works, limited', check: 'to check', fails: 'fails' } as const;
 
 /** What a new engine makes of the same parts: the verdict, and which findings came and went. */
-function engineDifferences(build: StoredBuild): Difference[] {
+function engineDifferences(build: StoredBuild): FieldDifference[] {
   const now = plan(build.snapshot, { workings: false });
-  const differences: Difference[] = [{ what: 'engine', then: build.engine, now: ENGINE_VERSION }];
+  const differences: FieldDifference[] = [{ what: 'engine', then: build.engine, now: ENGINE_VERSION }];
   const { report } = build;
   if (report.verdict !== now.verdict)
     differences.push({ what: 'verdict', then: VERDICT_WORD[report.verdict], now: VERDICT_WORD[now.verdict] });
@@ -148,7 +148,7 @@ function engineDifferences(build: StoredBuild): Difference[] {
  * What has changed since a build was planned: its parts, its job or the engine. Quotes, pads and results come and go; they do not
  * make a plan outdated.
  */
-export function outdatedBy(library: Library, build: StoredBuild): Difference[] {
+export function outdatedBy(library: Library, build: StoredBuild): FieldDifference[] {
   const { snapshot } = build;
   const differences = build.engine === ENGINE_VERSION ? [] : engineDifferences(build);
   let now: PlanInput;

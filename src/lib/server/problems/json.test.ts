@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { checkedJson, DEEPEST, oddText, shapeOf } from './json';
+import { checkedJson, DEEPEST, oddText, jsonShape } from './json';
 
 const bytes = (text: string) => new TextEncoder().encode(text);
 
@@ -10,7 +10,7 @@ describe('a JSON text from outside', () => {
     ['["\\"[[",{"a\\\\":[]}]', 3, 3],
     ['', 0, 0]
   ])('%s is nested %d deep and holds %d lists and objects', (text, depth, containers) =>
-    expect(shapeOf(bytes(text))).toEqual({ depth, containers })
+    expect(jsonShape(bytes(text))).toEqual({ depth, containers })
   );
 
   it('is taken as deep as anything here is, and refused beyond, however deep', () => {

@@ -9,7 +9,7 @@ const QUOTE = 0x22;
 const BACKSLASH = 0x5c;
 
 /** How deep lists and objects are nested in a JSON text, and how many there are; in one pass over its bytes, before it is parsed. */
-export function shapeOf(bytes: Uint8Array): { depth: number; containers: number } {
+export function jsonShape(bytes: Uint8Array): { depth: number; containers: number } {
   let [depth, deepest, containers] = [0, 0, 0];
   let inText = false;
   for (let i = 0; i < bytes.length; i++) {
@@ -54,7 +54,7 @@ export function checkedJson(bytes: Uint8Array, under = ''): unknown {
     const at = [under, path].filter(Boolean).join('.');
     return new Problem('bad-input', `${at || 'The body'} ${message}.`, [{ path: at, message }]);
   };
-  const { depth } = shapeOf(bytes);
+  const { depth } = jsonShape(bytes);
   if (depth > DEEPEST) throw refuse(`is nested more than ${DEEPEST} deep`);
   let value: unknown;
   try {

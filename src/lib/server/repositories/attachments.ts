@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import type { Knex } from 'knex';
 import { z } from 'zod';
 import { text } from '#core/parts/form/field';
-import { change, newId, type Changed } from '../db/change';
+import { change, newId, type ChangeResult } from '../db/change';
 import { writing } from '../db/writing';
 import { notFound, Problem } from '../problems/problem';
 import { putContent } from './contents';
@@ -60,7 +60,7 @@ export async function createAttachment(
     type: string;
     content: Buffer;
   } & By
-): Promise<Changed> {
+): Promise<ChangeResult> {
   const { crateId, subjectTable, subjectId, name, type, content, by, at } = args;
   if (content.length > ATTACHMENT_LIMIT)
     throw new Problem('too-large', `A file may have ${ATTACHMENT_LIMIT / 1e6} MB at most.`);
@@ -90,7 +90,7 @@ export async function readAttachment(
 export async function deleteAttachment(
   db: Knex,
   args: { crateId: string; id: string; version: number } & By
-): Promise<Changed> {
+): Promise<ChangeResult> {
   const { crateId, id, version, by, at } = args;
   const row = await db('attachments').where({ crate_id: crateId, id }).first('name');
   if (!row) throw notFound('file');

@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { choiceSchema, type Choice } from '#core/build/choice';
 import { STAGES, type BuildStage } from '#core/build/stages';
 import { planInputSchema, planReportSchema, type PlanInput, type PlanReport } from '#core/plan/report';
-import { change, newId, type Changed } from '../db/change';
+import { change, newId, type ChangeResult } from '../db/change';
 import { writing } from '../db/writing';
 import { notFound } from '../problems/problem';
 import { deleteFilesOf } from './attachments';
@@ -93,7 +93,7 @@ async function takeTag(trx: Knex, wanted: string | undefined): Promise<string> {
 export async function createBuild(
   db: Knex,
   args: { crateId: string; build: Planned; id?: string; tag?: string } & By
-): Promise<Changed & { tag: string }> {
+): Promise<ChangeResult & { tag: string }> {
   const { crateId, build, by, at, id = newId() } = args;
   return writing(db, crateId, async (trx) => {
     const tag = await takeTag(trx, args.tag);
@@ -106,7 +106,7 @@ export async function createBuild(
 export async function updateBuild(
   db: Knex,
   args: { crateId: string; id: string; version: number; build: Planned } & By
-): Promise<Changed> {
+): Promise<ChangeResult> {
   const { crateId, id, version, build, by, at } = args;
   const current = await getBuild(db, { crate_id: crateId, id });
   const event =
@@ -120,7 +120,7 @@ export async function updateBuild(
 export async function deleteBuild(
   db: Knex,
   args: { crateId: string; id: string; version: number } & By
-): Promise<Changed> {
+): Promise<ChangeResult> {
   const { crateId, id, version, by, at } = args;
   return writing(db, crateId, async (trx) => {
     const { tag, name } = await getBuild(trx, { crate_id: crateId, id });

@@ -2,8 +2,8 @@ import type { Knex } from 'knex';
 import { z } from 'zod';
 import { currency } from '#core/parts/exchange-rate';
 import { houseRulesSchema } from '#core/plan/report';
-import { SCHOOLS, sideOf, type SchoolId } from '#core/house-rules/house-rules';
-import { change, newId, type Changed } from '../db/change';
+import { HOUSE_RULES, optionOf, type HouseRuleId } from '#core/house-rules/house-rules';
+import { change, newId, type ChangeResult } from '../db/change';
 import { writing } from '../db/writing';
 import { notFound } from '../problems/problem';
 
@@ -99,7 +99,7 @@ export async function createCrate(
 export function updateCrate(
   db: Knex,
   args: { id: string; version: number; name: string; currency: string; by: string; at: string }
-): Promise<Changed> {
+): Promise<ChangeResult> {
   const { id, version, name, currency, by, at } = args;
   return change(db, {
     action: 'update',
@@ -117,17 +117,17 @@ export function updateCrate(
 /** Chooses sides: those that are named, the others stay as they are; null goes back to the default. */
 export async function chooseRules(
   db: Knex,
-  args: { id: string; version: number; rules: Partial<Record<SchoolId, string | null>>; by: string; at: string }
-): Promise<Changed> {
+  args: { id: string; version: number; rules: Partial<Record<HouseRuleId, string | null>>; by: string; at: string }
+): Promise<ChangeResult> {
   const { id, version, rules, by, at } = args;
   const { houseRules } = await getCrate(db, { id });
   const next = Object.fromEntries(
     Object.entries({ ...houseRules, ...rules }).filter((entry): entry is [string, string] => entry[1] !== null)
   );
-  const words = (Object.entries(rules) as [SchoolId, string | null][]).map(([school, choice]) =>
+  const words = (Object.entries(rules) as [HouseRuleId, string | null][]).map(([school, choice]) =>
     choice === null
-      ? `${SCHOOLS[school].question}: back to the default, ${sideOf(school, SCHOOLS[school].standard).label}`
-      : `${SCHOOLS[school].question}: ${sideOf(school, choice).label}`
+      ? `${HOUSE_RULES[school].question}: back to the default, ${optionOf(school, HOUSE_RULES[school].standard).label}`
+      : `${HOUSE_RULES[school].question}: ${optionOf(school, choice).label}`
   );
   return change(db, {
     action: 'update',
@@ -205,13 +205,13 @@ export async function listDeletedCrates(db: Knex): Promise<DeletedCrate[]> {
 type Marked = { id: string; version: number; by: string; at: string };
 
 /** Hides a crate with everything in it; undo brings it back until it is purged. */
-export const deleteCrate = (db: Knex, args: Marked): Promise<Changed> => markDeleted(db, args, args.at);
+export const deleteCrate = (db: Knex, args: Marked): Promise<ChangeResult> => markDeleted(db, args, args.at);
 
 /** Brings a deleted crate back as it was.
  *  @throws Problem `not-found` where there is none that was deleted */
-export const bringBackCrate = (db: Knex, args: Marked): Promise<Changed> => markDeleted(db, args, null);
+export const bringBackCrate = (db: Knex, args: Marked): Promise<ChangeResult> => markDeleted(db, args, null);
 
-async function markDeleted(db: Knex, { id, version, by, at }: Marked, deletedAt: string | null): Promise<Changed> {
+async function markDeleted(db: Knex, { id, version, by, at }: Marked, deletedAt: string | null): Promise<ChangeResult> {
   const row = (await db('crates').where({ id }).first('name', 'deleted_at')) as
     { name: string; deleted_at: string | null } | undefined;
   const goes = deletedAt !== null;

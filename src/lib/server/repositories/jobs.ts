@@ -1,6 +1,6 @@
 import type { Knex } from 'knex';
 import { jobProblems, jobSchema, type Job } from '#core/parts/job';
-import { change, newId, type Changed } from '../db/change';
+import { change, newId, type ChangeResult } from '../db/change';
 import { notFound, Problem } from '../problems/problem';
 
 export type StoredJob = { id: string; version: number; spec: Job & { id: string } };
@@ -36,7 +36,10 @@ function refuseContradiction(spec: Job): void {
   if (first) throw new Problem('bad-input', `${first.path}: ${first.message}.`, [first, ...more]);
 }
 
-export async function createJob(db: Knex, args: { crateId: string; spec: Job; id?: string } & By): Promise<Changed> {
+export async function createJob(
+  db: Knex,
+  args: { crateId: string; spec: Job; id?: string } & By
+): Promise<ChangeResult> {
   const { crateId, spec, by, at, id = newId() } = args;
   refuseContradiction(spec);
   return change(db, {
@@ -54,7 +57,7 @@ export async function createJob(db: Knex, args: { crateId: string; spec: Job; id
 export async function updateJob(
   db: Knex,
   args: { crateId: string; id: string; version: number; spec: Job } & By
-): Promise<Changed> {
+): Promise<ChangeResult> {
   const { crateId, id, version, spec, by, at } = args;
   refuseContradiction(spec);
   return change(db, {
@@ -73,7 +76,7 @@ export async function updateJob(
 export async function deleteJob(
   db: Knex,
   args: { crateId: string; id: string; version: number } & By
-): Promise<Changed> {
+): Promise<ChangeResult> {
   const { crateId, id, version, by, at } = args;
   const { spec } = await getJob(db, args);
   return change(db, {

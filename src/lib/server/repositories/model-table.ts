@@ -3,7 +3,7 @@ import { LINK_MODE_IDS, LINK_MODES } from '#core/facts/link-modes';
 import type { Kind } from '#core/parts/kinds';
 import { UNIT_STATES, type UnitState } from '#core/parts/item';
 import { Problem } from '../problems/problem';
-import { fromRow, withUnits, type StoredModel } from './models';
+import { modelFromRow, withUnits, type StoredModel } from './models';
 
 /** A number out of the specification, for sorting; absent ones come last either way. */
 const number = (path: string) => `cast(json_value(models.spec, '$.${path}') as double)`;
@@ -137,5 +137,5 @@ export async function modelTable(
       .limit(size)
       .offset((page - 1) * size) as Promise<Record<string, unknown>[]>
   ]);
-  return { rows: rows.map(fromRow), total: Number(counted.n) };
+  return { rows: rows.map(modelFromRow), total: Number(counted.n) };
 }

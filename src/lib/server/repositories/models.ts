@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { currency } from '#core/parts/exchange-rate';
 import { KIND_LABEL, type Kind } from '#core/parts/kinds';
 import { modelSchema, type Model } from '#core/parts/model';
-import { change, changeMany, newId, type Changed } from '../db/change';
+import { change, changeMany, newId, type ChangeResult } from '../db/change';
 import { writing } from '../db/writing';
 import { notFound, Problem, refuse } from '../problems/problem';
 import { deleteFilesOf } from './attachments';
@@ -21,7 +21,7 @@ export const targetSchema = z.strictObject({ amount: z.number().min(0).max(1e7),
 export type Target = z.infer<typeof targetSchema>;
 type By = { by: string; at: string };
 
-export const fromRow = (row: Record<string, unknown>): StoredModel => ({
+export const modelFromRow = (row: Record<string, unknown>): StoredModel => ({
   id: row.id as string,
   version: row.version as number,
   spec: { ...modelSchema.parse(row.spec), id: row.id as string },
@@ -44,13 +44,13 @@ const narrowed = (rows: Knex.QueryBuilder, { kind, ids }: Which) => {
 };
 
 export async function listModels(db: Knex, args: Which): Promise<StoredModel[]> {
-  return (await narrowed(withUnits(db, args.crateId), args)).map(fromRow);
+  return (await narrowed(withUnits(db, args.crateId), args)).map(modelFromRow);
 }
 
 /** Specifications alone, without counting units: what planning needs. */
 export async function listSpecs(db: Knex, args: Which): Promise<StoredModel['spec'][]> {
   const rows: Record<string, unknown>[] = await narrowed(db('models').where({ crate_id: args.crateId }), args);
-  return rows.map((row) => fromRow(row).spec);
+  return rows.map((row) => modelFromRow(row).spec);
 }
 
 export async function countModels(db: Knex, crateId: string): Promise<Partial<Record<Kind, number>>> {
@@ -66,26 +66,26 @@ export async function countModels(db: Knex, crateId: string): Promise<Partial<Re
 export async function getModel(db: Knex, args: { crateId: string; id: string }): Promise<StoredModel> {
   const row = await withUnits(db, args.crateId).where('models.id', args.id).first();
   if (!row) throw notFound('part');
-  return fromRow(row);
+  return modelFromRow(row);
 }
 
 /** The row of a specification; the id stands in its own column only. */
-export function toRow(spec: Model) {
+export function modelToRow(spec: Model) {
   const { id: _id, ...rest } = spec;
   return { kind: spec.kind, name: spec.name, spec: rest };
 }
 
-export function createModel(db: Knex, args: { crateId: string; spec: Model; id?: string } & By): Promise<Changed> {
+export function createModel(db: Knex, args: { crateId: string; spec: Model; id?: string } & By): Promise<ChangeResult> {
   const { crateId, spec, by, at, id = newId() } = args;
   const event = { kind: 'added', message: `Added the ${KIND_LABEL[spec.kind].one} ${spec.name}.` };
-  return change(db, { action: 'insert', table: 'models', crateId, id, by, at, event, row: toRow(spec) });
+  return change(db, { action: 'insert', table: 'models', crateId, id, by, at, event, row: modelToRow(spec) });
 }
 
 /** @throws Problem `bad-input` where the kind would change: builds refer to a part by its place in the chain */
 export async function updateModel(
   db: Knex,
   args: { crateId: string; id: string; version: number; spec: Model } & By
-): Promise<Changed> {
+): Promise<ChangeResult> {
   const { crateId, id, version, spec, by, at } = args;
   const current = await getModel(db, { crateId, id });
   if (current.spec.kind !== spec.kind)
@@ -93,7 +93,7 @@ export async function updateModel(
       { path: 'spec.kind', message: `is ${current.spec.kind}` }
     ]);
   const event = { kind: 'edited', message: `Edited the ${KIND_LABEL[spec.kind].one} ${spec.name}.` };
-  return change(db, { action: 'update', table: 'models', crateId, id, version, by, at, event, row: toRow(spec) });
+  return change(db, { action: 'update', table: 'models', crateId, id, version, by, at, event, row: modelToRow(spec) });
 }
 
 /** Deletes a part with what hangs on it, its quotes, known pairs and files, as one group. Builds keep their own copy of it.
@@ -101,7 +101,7 @@ export async function updateModel(
 export async function deleteModel(
   db: Knex,
   args: { crateId: string; id: string; version: number; group?: string } & By
-): Promise<Changed> {
+): Promise<ChangeResult> {
   const { crateId, id, version, by, at, group = newId() } = args;
   return writing(db, crateId, async (trx) => {
     const { spec } = await getModel(trx, { crateId, id });
@@ -130,7 +130,7 @@ export async function deleteModel(
 export async function setTarget(
   db: Knex,
   args: { crateId: string; id: string; version: number; target: Target | null } & By
-): Promise<Changed> {
+): Promise<ChangeResult> {
   const { crateId, id, version, target, by, at } = args;
   const { spec } = await getModel(db, { crateId, id });
   const message = target
@@ -156,7 +156,7 @@ function withField(spec: Record<string, unknown>, path: string, value: unknown):
 export async function editModels(
   db: Knex,
   args: { crateId: string; items: readonly { id: string; version: number }[]; set: Record<string, unknown> } & By
-): Promise<Changed> {
+): Promise<ChangeResult> {
   const { crateId, items, set, by, at } = args;
   // What a part is, and which, is not one of its fields.
   refuse(
@@ -178,7 +178,7 @@ export async function editModels(
         const [issue] = parsed.error.issues;
         fields.push({ path: `items.${i}.${issue!.path.join('.')}`, message: `${model.spec.name}: ${issue!.message}` });
       }
-      return { table: 'models' as const, id, version, row: parsed.success ? toRow(parsed.data) : {} };
+      return { table: 'models' as const, id, version, row: parsed.success ? modelToRow(parsed.data) : {} };
     });
     if (fields.length > 0) throw new Problem('bad-input', `${fields[0]!.message}. Nothing was changed.`, fields);
     const group = newId();
@@ -192,10 +192,10 @@ export async function editModels(
 export async function deleteModels(
   db: Knex,
   args: { crateId: string; items: readonly { id: string; version: number }[] } & By
-): Promise<Changed> {
+): Promise<ChangeResult> {
   return writing(db, args.crateId, async (trx) => {
     const group = newId();
-    let last: Changed | undefined;
+    let last: ChangeResult | undefined;
     for (const item of args.items) last = await deleteModel(trx, { ...args, ...item, group });
     return { ...last!, group };
   });

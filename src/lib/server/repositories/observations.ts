@@ -8,7 +8,7 @@ import {
 } from '#core/temperature-logs/observation';
 import { planInputSchema, type PlanInput } from '#core/plan/report';
 import { temperatureLogSchema, type TemperatureLog } from '#core/temperature-logs/log';
-import { change, newId, type Changed } from '../db/change';
+import { change, newId, type ChangeResult } from '../db/change';
 import { notFound } from '../problems/problem';
 
 const base = { id: z.string(), version: z.number(), buildId: z.string(), date: z.string() };
@@ -73,7 +73,7 @@ function sentenceFor(tag: string, { kind, seen }: ObservationInput): string {
 export function createObservation(
   db: Knex,
   args: { crateId: string; buildId: string; tag: string; observation: ObservationInput } & By
-): Promise<Changed> {
+): Promise<ChangeResult> {
   const { crateId, buildId, tag, by, at } = args;
   const observation = observationInputSchema.parse(args.observation);
   const { kind, date, seen } = observation;
@@ -92,7 +92,7 @@ export function createObservation(
 export async function deleteObservation(
   db: Knex,
   args: { crateId: string; buildId: string; id: string; version: number } & By
-): Promise<Changed> {
+): Promise<ChangeResult> {
   const { crateId, buildId, id, version, by, at } = args;
   const row = await db('observations').where({ crate_id: crateId, build_id: buildId, id }).first('kind');
   if (!row) throw notFound('observation');

@@ -1,6 +1,6 @@
 import type { Knex } from 'knex';
 import { knownPairSchema, type KnownPair } from '#core/parts/known-pair';
-import { change, newId, type Changed } from '../db/change';
+import { change, newId, type ChangeResult } from '../db/change';
 import { writing } from '../db/writing';
 import { notFound, Problem } from '../problems/problem';
 import { getModel } from './models';
@@ -48,7 +48,7 @@ async function driveOf(db: Knex, crateId: string, id: string): Promise<string> {
   return spec.name;
 }
 
-export async function createPair(db: Knex, args: { crateId: string; pair: PairInput } & By): Promise<Changed> {
+export async function createPair(db: Knex, args: { crateId: string; pair: PairInput } & By): Promise<ChangeResult> {
   const { crateId, pair, by, at } = args;
   return writing(db, crateId, async (trx) => {
     const drive = await driveOf(trx, crateId, pair.driveId);
@@ -61,7 +61,7 @@ export async function createPair(db: Knex, args: { crateId: string; pair: PairIn
 export async function updatePair(
   db: Knex,
   args: { crateId: string; id: string; version: number; pair: PairInput } & By
-): Promise<Changed> {
+): Promise<ChangeResult> {
   const { crateId, id, version, pair, by, at } = args;
   return writing(db, crateId, async (trx) => {
     const drive = await driveOf(trx, crateId, pair.driveId);
@@ -73,7 +73,7 @@ export async function updatePair(
 export async function deletePair(
   db: Knex,
   args: { crateId: string; id: string; version: number } & By
-): Promise<Changed> {
+): Promise<ChangeResult> {
   const { crateId, id, version, by, at } = args;
   if (!(await db('pairs').where({ crate_id: crateId, id }).first('id'))) throw notFound('known pair');
   const event = { kind: 'deleted', message: 'Deleted a known pair.' };

@@ -1,6 +1,6 @@
 import type { Knex } from 'knex';
 import { quoteProblems, quoteSchema, type Quote } from '#core/parts/quote';
-import { change, newId, type Changed } from '../db/change';
+import { change, newId, type ChangeResult } from '../db/change';
 import { writing } from '../db/writing';
 import { notFound, refuse } from '../problems/problem';
 import { getModel } from './models';
@@ -8,7 +8,7 @@ import { getModel } from './models';
 export type StoredQuote = { id: string; version: number; quote: Quote };
 type By = { by: string; at: string };
 
-export const fromRow = (row: Record<string, unknown>): StoredQuote => ({
+export const quoteFromRow = (row: Record<string, unknown>): StoredQuote => ({
   id: row.id as string,
   version: row.version as number,
   quote: quoteSchema.parse({ ...(row.details as object), partId: row.part_id, date: row.date })
@@ -20,40 +20,50 @@ export async function listQuotes(
 ): Promise<StoredQuote[]> {
   const rows = db('quotes').where({ crate_id: args.crateId }).orderBy('date', 'desc').orderBy('id');
   if (args.partIds) rows.whereIn('part_id', [...args.partIds]);
-  return (await rows).map(fromRow);
+  return (await rows).map(quoteFromRow);
 }
 
 /** @throws Problem `not-found` where the part is not in this crate */
-export async function createQuote(db: Knex, args: { crateId: string; quote: Quote } & By): Promise<Changed> {
+export async function createQuote(db: Knex, args: { crateId: string; quote: Quote } & By): Promise<ChangeResult> {
   const { crateId, quote, by, at } = args;
   refuse(quoteProblems(quote, at.slice(0, 10)));
   return writing(db, crateId, async (trx) => {
     const { spec } = await getModel(trx, { crateId, id: quote.partId });
     const event = { kind: 'quoted', message: `Noted a quote for ${spec.name} from ${quote.vendor}.` };
-    const row = toRow(quote);
+    const row = quoteToRow(quote);
     return change(trx, { action: 'insert', table: 'quotes', crateId, id: newId(), by, at, event, row });
   });
 }
 
-export const toRow = ({ partId, date, ...details }: Quote) => ({ part_id: partId, date, details });
+export const quoteToRow = ({ partId, date, ...details }: Quote) => ({ part_id: partId, date, details });
 
 export async function updateQuote(
   db: Knex,
   args: { crateId: string; id: string; version: number; quote: Quote } & By
-): Promise<Changed> {
+): Promise<ChangeResult> {
   const { crateId, id, version, quote, by, at } = args;
   refuse(quoteProblems(quote, at.slice(0, 10)), 'quote.');
   return writing(db, crateId, async (trx) => {
     const { spec } = await getModel(trx, { crateId, id: quote.partId });
     const event = { kind: 'edited', message: `Changed the quote for ${spec.name} from ${quote.vendor}.` };
-    return change(trx, { action: 'update', table: 'quotes', crateId, id, version, by, at, event, row: toRow(quote) });
+    return change(trx, {
+      action: 'update',
+      table: 'quotes',
+      crateId,
+      id,
+      version,
+      by,
+      at,
+      event,
+      row: quoteToRow(quote)
+    });
   });
 }
 
 export async function deleteQuote(
   db: Knex,
   args: { crateId: string; id: string; version: number } & By
-): Promise<Changed> {
+): Promise<ChangeResult> {
   const { crateId, id, version, by, at } = args;
   if (!(await db('quotes').where({ crate_id: crateId, id }).first('id'))) throw notFound('quote');
   return change(db, {

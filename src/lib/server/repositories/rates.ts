@@ -1,6 +1,6 @@
 import type { Knex } from 'knex';
 import { exchangeRateSchema, rateProblems, type ExchangeRate } from '#core/parts/exchange-rate';
-import { change, newId, type Changed } from '../db/change';
+import { change, newId, type ChangeResult } from '../db/change';
 import { notFound, refuse } from '../problems/problem';
 
 export type StoredRate = { id: string; version: number; rate: ExchangeRate };
@@ -17,7 +17,7 @@ export async function listRates(db: Knex, crateId: string): Promise<StoredRate[]
   return (await db('rates').where({ crate_id: crateId }).orderBy('date', 'desc').orderBy('id', 'desc')).map(fromRow);
 }
 
-export async function createRate(db: Knex, args: { crateId: string; rate: ExchangeRate } & By): Promise<Changed> {
+export async function createRate(db: Knex, args: { crateId: string; rate: ExchangeRate } & By): Promise<ChangeResult> {
   const { crateId, rate, by, at } = args;
   refuse(rateProblems(rate, at.slice(0, 10)));
   const { date, ...details } = rate;
@@ -28,7 +28,7 @@ export async function createRate(db: Knex, args: { crateId: string; rate: Exchan
 export async function deleteRate(
   db: Knex,
   args: { crateId: string; id: string; version: number } & By
-): Promise<Changed> {
+): Promise<ChangeResult> {
   const { crateId, id, version, by, at } = args;
   if (!(await db('rates').where({ crate_id: crateId, id }).first('id'))) throw notFound('rate');
   const event = { kind: 'deleted', message: 'Deleted an exchange rate.' };

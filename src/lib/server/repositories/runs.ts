@@ -4,7 +4,7 @@ import { conditionsSchema, pairResultsSchema, type Conditions, type PairResults 
 import type { MeasuredRun } from '#core/results/measured';
 import type { LinkMode } from '#core/facts/link-modes';
 import type { ChainIds } from '#core/build/chain-key';
-import { change, newId, type Changed } from '../db/change';
+import { change, newId, type ChangeResult } from '../db/change';
 import { notFound } from '../problems/problem';
 
 /** Which things were measured: by id and by the name they had. */
@@ -113,7 +113,7 @@ export type NewRun = {
 export function createRun(
   db: Knex,
   args: { crateId: string; buildId: string; tag: string; run: NewRun } & By
-): Promise<Changed> {
+): Promise<ChangeResult> {
   const { crateId, buildId, tag, run, by, at } = args;
   const event = { kind: 'measured', message: `Entered a ${run.simulated ? 'simulated ' : ''}pair check of ${tag}.` };
   return change(db, {
@@ -131,7 +131,7 @@ export function createRun(
 export async function deleteRun(
   db: Knex,
   args: { crateId: string; buildId: string; id: string; version: number } & By
-): Promise<Changed> {
+): Promise<ChangeResult> {
   const { crateId, buildId, id, version, by, at } = args;
   if (!(await db('runs').where({ crate_id: crateId, build_id: buildId, id }).first('id'))) throw notFound('run');
   return change(db, {

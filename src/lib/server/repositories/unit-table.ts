@@ -1,7 +1,7 @@
 import type { Knex } from 'knex';
 import { KINDS, type Kind } from '#core/parts/kinds';
 import type { UnitState } from '#core/parts/item';
-import { fromRow, type StoredUnit } from './units';
+import { unitFromRow, type StoredUnit } from './units';
 
 /** A unit with what one wants to know when it lies on the table. */
 export type UnitRow = StoredUnit & {
@@ -91,7 +91,7 @@ export async function unitTable(
   return {
     total: Number(counted.n),
     rows: rows.map((row) => ({
-      ...fromRow(row),
+      ...unitFromRow(row),
       model: {
         id: row.model_id as string,
         name: row.model_name as string,

@@ -3,7 +3,7 @@ import type { InStock } from '#core/build/assemble';
 import { TAG_LETTER, tagNumber, tagsAfter } from '#core/parts/tag';
 import type { Kind } from '#core/parts/kinds';
 import { unitSchema, type Unit } from '#core/parts/item';
-import { change, changeMany, newId, type Changed } from '../db/change';
+import { change, changeMany, newId, type ChangeResult } from '../db/change';
 import { raiseCounter, tagCounter } from '../db/counters';
 import { writing } from '../db/writing';
 import { notFound, Problem } from '../problems/problem';
@@ -13,7 +13,7 @@ import { getModel } from './models';
 export type StoredUnit = { id: string; version: number; unit: Unit & { id: string } };
 type By = { by: string; at: string };
 
-export const fromRow = (row: Record<string, unknown>): StoredUnit => ({
+export const unitFromRow = (row: Record<string, unknown>): StoredUnit => ({
   id: row.id as string,
   version: row.version as number,
   unit: {
@@ -35,11 +35,11 @@ export async function listUnits(
   const where = { crate_id: args.crateId, ...(args.modelId ? { model_id: args.modelId } : {}) };
   const rows = db('units').where(where).orderBy('tag');
   if (args.ids) rows.whereIn('id', [...args.ids]);
-  return (await rows).map(fromRow);
+  return (await rows).map(unitFromRow);
 }
 
 /** How many units of each model are at hand, and which builds hold them. */
-export async function stockOf(db: Knex, crateId: string): Promise<Map<string, InStock>> {
+export async function loadStock(db: Knex, crateId: string): Promise<Map<string, InStock>> {
   const rows = (await db('units')
     .leftJoin('builds', 'builds.id', 'units.build_id')
     .where({ 'units.crate_id': crateId, 'units.state': 'owned' })
@@ -75,7 +75,7 @@ export async function getUnit(
     .where({ crate_id: crateId, ...key })
     .first();
   if (!row) throw notFound('unit');
-  return fromRow(row);
+  return unitFromRow(row);
 }
 
 /** A tag names one thing in a crate. */
@@ -118,12 +118,12 @@ async function refuseOtherBuild(
     throw new Problem('bad-input', 'This build is not in the crate.', [{ path, message: 'is no build of this crate' }]);
 }
 
-export function toRow(unit: Unit) {
+export function unitToRow(unit: Unit) {
   const { id: _id, modelId, tag, state, buildId, ...details } = unit;
   return { model_id: modelId, tag, state, build_id: buildId ?? null, details };
 }
 
-export async function createUnit(db: Knex, args: { crateId: string; unit: Unit } & By): Promise<Changed> {
+export async function createUnit(db: Knex, args: { crateId: string; unit: Unit } & By): Promise<ChangeResult> {
   const { crateId, unit, by, at } = args;
   return writing(db, crateId, async (trx) => {
     const { spec } = await getModel(trx, { crateId, id: unit.modelId });
@@ -132,14 +132,14 @@ export async function createUnit(db: Knex, args: { crateId: string; unit: Unit }
     await refuseOtherBuild(trx, crateId, unit.buildId);
     await countTags(trx, crateId, [unit.tag]);
     const event = { kind: 'added', message: `Added the unit ${unit.tag} of ${spec.name}.` };
-    return change(trx, { action: 'insert', table: 'units', crateId, id, by, at, event, row: toRow(unit) });
+    return change(trx, { action: 'insert', table: 'units', crateId, id, by, at, event, row: unitToRow(unit) });
   });
 }
 
 export async function updateUnit(
   db: Knex,
   args: { crateId: string; id: string; version: number; unit: Unit } & By
-): Promise<Changed> {
+): Promise<ChangeResult> {
   const { crateId, id, version, unit, by, at } = args;
   return writing(db, crateId, async (trx) => {
     await getModel(trx, { crateId, id: unit.modelId });
@@ -153,7 +153,7 @@ export async function updateUnit(
     if (!gone) await refuseOtherBuild(trx, crateId, unit.buildId);
     await countTags(trx, crateId, [unit.tag]);
     const event = { kind: 'edited', message: `Edited the unit ${unit.tag}.` };
-    const row = { ...toRow(unit), ...(gone ? { build_id: null } : {}) };
+    const row = { ...unitToRow(unit), ...(gone ? { build_id: null } : {}) };
     return change(trx, { action: 'update', table: 'units', crateId, id, version, by, at, event, row });
   });
 }
@@ -161,7 +161,7 @@ export async function updateUnit(
 export async function deleteUnit(
   db: Knex,
   args: { crateId: string; id: string; version: number } & By
-): Promise<Changed> {
+): Promise<ChangeResult> {
   return deleteUnits(db, { ...args, items: [args] });
 }
 
@@ -172,14 +172,14 @@ export async function deleteUnit(
 export async function addUnits(
   db: Knex,
   args: { crateId: string; count: number; unit: Omit<Unit, 'tag' | 'id'> } & By
-): Promise<Changed & { tags: string[] }> {
+): Promise<ChangeResult & { tags: string[] }> {
   const { crateId, count, unit, by, at } = args;
   return writing(db, crateId, async (trx) => {
     const { spec } = await getModel(trx, { crateId, id: unit.modelId });
     await refuseOtherBuild(trx, crateId, unit.buildId);
     const tags = await takeTags(trx, crateId, spec.kind, count);
     const group = newId();
-    const inserts = tags.map((tag) => ({ table: 'units' as const, id: newId(), row: toRow({ ...unit, tag }) }));
+    const inserts = tags.map((tag) => ({ table: 'units' as const, id: newId(), row: unitToRow({ ...unit, tag }) }));
     const message = `Added ${count === 1 ? 'the unit' : `${count} units:`} ${tags.length > 6 ? `${tags[0]} to ${tags.at(-1)}` : tags.join(', ')} of ${spec.name}.`;
     await changeMany(trx, { crateId, by, at, group, event: { kind: 'added', message }, inserts });
     return { id: inserts[0]!.id, version: 1, group, tags };
@@ -203,7 +203,7 @@ export async function editUnits(
     set: UnitEdit;
     event?: { kind: string; message: (tags: string) => string };
   } & By
-): Promise<Changed> {
+): Promise<ChangeResult> {
   const { crateId, items, set, by, at } = args;
   return writing(db, crateId, async (trx) => {
     const found = await listUnits(trx, { crateId, ids: items.map(({ id }) => id) });
@@ -216,7 +216,7 @@ export async function editUnits(
       // A retired unit is in no build and with nobody.
       if (set.state === 'retired') Object.assign(merged, { buildId: null, custodian: null, dueBack: null });
       const unit = unitSchema.parse(Object.fromEntries(Object.entries(merged).filter(([, value]) => value !== null)));
-      return { table: 'units' as const, id, version, row: toRow(unit) };
+      return { table: 'units' as const, id, version, row: unitToRow(unit) };
     });
     const tags = found.length > 6 ? `${found.length} units` : found.map(({ unit }) => unit.tag).join(', ');
     const group = newId();
@@ -232,7 +232,7 @@ export async function editUnits(
 export async function deleteUnits(
   db: Knex,
   args: { crateId: string; items: readonly { id: string; version: number }[] } & By
-): Promise<Changed> {
+): Promise<ChangeResult> {
   const { crateId, items, by, at } = args;
   return writing(db, crateId, async (trx) => {
     const group = newId();

@@ -6,7 +6,7 @@ import { newId } from '../db/change';
 import { Problem } from '../problems/problem';
 import { cancelTask, startTask, taskState, watchTask } from './tasks';
 import type { TaskState } from '../work/task-state';
-import type { Work } from '../work/work';
+import type { TaskControl } from '../work/work';
 import { createCrate, listCrates } from '../repositories/crates';
 import { forgetTasks, insertTask, markWatched } from '../repositories/task-rows';
 import { writing } from '../db/writing';
@@ -28,7 +28,7 @@ function statesOf(id: string): Promise<TaskState[]> {
     });
   });
 }
-const steps = (count: number) => async (work: Work) => {
+const steps = (count: number) => async (work: TaskControl) => {
   for (let i = 1; i <= count; i++) await work.report(`Step ${i}`, i, count);
   return { made: count };
 };

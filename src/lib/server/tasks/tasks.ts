@@ -5,7 +5,7 @@ import { problemOf } from '../db/errors';
 import { notFound, Problem } from '../problems/problem';
 import * as rows from '../repositories/task-rows';
 import type { TaskState } from '../work/task-state';
-import type { Work } from '../work/work';
+import type { TaskControl } from '../work/work';
 
 class Cancelled extends Error {}
 
@@ -32,7 +32,7 @@ const tell = (task: Running) => {
 };
 
 /** Lets requests and timers through before the next stretch of work. */
-const breathe = () => new Promise<void>((done) => setImmediate(done));
+const yieldToEventLoop = () => new Promise<void>((done) => setImmediate(done));
 const pause = (ms: number) => new Promise<void>((done) => setTimeout(done, ms).unref());
 
 /**
@@ -43,7 +43,7 @@ const pause = (ms: number) => new Promise<void>((done) => setTimeout(done, ms).u
 export async function startTask(
   db: Knex,
   title: string,
-  run: (work: Work, id: string) => Promise<unknown>,
+  run: (work: TaskControl, id: string) => Promise<unknown>,
   options: { patienceMs?: number } = {}
 ): Promise<TaskState> {
   if (!isMainThread) throw new Error('A task starts no other task.');
@@ -56,10 +56,10 @@ export async function startTask(
   const { id } = task.state;
   await rows.insertTask(db, { ...task.state, owner: OWNER, leaseUntil: Date.now() + LEASE_MS });
   mine.set(id, task);
-  const work: Work = {
+  const work: TaskControl = {
     signal: task.controller.signal,
     async report(step, done, total) {
-      await breathe();
+      await yieldToEventLoop();
       if (task.controller.signal.aborted) throw new Cancelled();
       Object.assign(task.state, { step, done, total });
       tell(task);

@@ -10,7 +10,7 @@ import { toCsv } from './csv';
 type Row = Record<string, unknown>;
 
 /** The rows of a file as the contract names their fields; parts and builds by name and tag, for ids mean nothing elsewhere. */
-export async function rowsOf(db: Knex, args: { crateId: string; what: FileKind; kind?: Kind }): Promise<Row[]> {
+export async function exportedRows(db: Knex, args: { crateId: string; what: FileKind; kind?: Kind }): Promise<Row[]> {
   const { crateId, what, kind = 'drive' } = args;
   if (what === 'models')
     return (await listModels(db, { crateId, kind })).map(({ spec }) => {
@@ -38,7 +38,7 @@ export async function exportFile(
   db: Knex,
   args: { crateId: string; what: FileKind; kind?: Kind; format: 'csv' | 'json' }
 ): Promise<string> {
-  const rows = await rowsOf(db, args);
+  const rows = await exportedRows(db, args);
   if (args.format === 'json') return `${JSON.stringify(rows, null, 2)}\n`;
   const fields = fileFields(args.what, args.kind);
   const columns = columnsOf(fields).map(({ path }) => path);

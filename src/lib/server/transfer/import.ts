@@ -1,6 +1,6 @@
 import type { Knex } from 'knex';
 import { z } from 'zod';
-import { columnsOf, headingUnit, matchColumns, rowOf, withHeadingUnit } from '#core/tables/table';
+import { columnsOf, headingUnit, matchColumns, readRow, withHeadingUnit } from '#core/tables/table';
 import {
   FILES,
   fileFields,
@@ -19,10 +19,10 @@ import { changeMany, newId, type StoredTable } from '../db/change';
 import { writing } from '../db/writing';
 import { Problem } from '../problems/problem';
 import { buildTags } from '../repositories/builds';
-import { listModels, toRow as modelRow } from '../repositories/models';
-import { listQuotes, toRow as quoteRow } from '../repositories/quotes';
-import { countTags, listUnits, toRow as unitRow } from '../repositories/units';
-import type { Work } from '../work/work';
+import { listModels, modelToRow as modelRow } from '../repositories/models';
+import { listQuotes, quoteToRow as quoteRow } from '../repositories/quotes';
+import { countTags, listUnits, unitToRow as unitRow } from '../repositories/units';
+import type { TaskControl } from '../work/work';
 import { fromCsv } from './csv';
 
 export const importRequestSchema = z.strictObject({
@@ -40,10 +40,10 @@ export const importRequestSchema = z.strictObject({
 export type ImportRequest = z.infer<typeof importRequestSchema>;
 
 /** What becomes of a row: a new thing, a change to one that is there, nothing because it is there already, or nothing because it is wrong. */
-export type Outcome = 'new' | 'changed' | 'same' | 'wrong';
+export type RowOutcome = 'new' | 'changed' | 'same' | 'wrong';
 type Planned = {
   row: number;
-  outcome: Outcome;
+  outcome: RowOutcome;
   name: string;
   cells: Record<string, string>;
   errors: Record<string, string>;
@@ -54,13 +54,13 @@ export type ImportPlan = {
   mapping: (string | null)[];
   missing: string[];
   rows: Planned[];
-  counts: Record<Outcome, number>;
+  counts: Record<RowOutcome, number>;
 };
 
 /** Most rows of one file. */
 const ROWS = 50_000;
 /** Rows between two breaths: a preview must not hold up other pages. */
-const STRETCH = 250;
+const YIELD_EVERY_ROWS = 250;
 
 type Entry = { cells: Record<string, string>; spec: Record<string, unknown>; errors: Record<string, string> };
 /** What is stored already, by the key that makes a row the same thing: with it the same file twice makes no doubles. */
@@ -239,7 +239,7 @@ function readRows(
         used.forEach((path, i) => {
           if (path !== null) cells[path] = withHeadingUnit(row[i] ?? '', units[i]);
         });
-        const read = rowOf(fields, cells);
+        const read = readRow(fields, cells);
         const more = row.slice(headings.length).filter((cell) => cell.trim() !== '').length;
         // A separator inside a name that was not quoted: everything after it stands in the wrong column.
         if (more > 0) read.errors[''] = `This row has more cells than there are headings (${row.length}).`;
@@ -253,12 +253,17 @@ function readRows(
  * What an import would do, row by row, without doing it.
  * @throws Problem `bad-input` where the file cannot be read at all, or has too many rows
  */
-export async function planImport(db: Knex, crateId: string, request: ImportRequest, work?: Work): Promise<ImportPlan> {
+export async function planImport(
+  db: Knex,
+  crateId: string,
+  request: ImportRequest,
+  work?: TaskControl
+): Promise<ImportPlan> {
   const kind = request.kind ?? 'drive';
   const { entries, ...head } = readRows(request, kind);
   const target = await targetOf(db, crateId, request.what, kind, new Date().toISOString().slice(0, 10));
   const rows: Planned[] = [];
-  const counts: Record<Outcome, number> = { new: 0, changed: 0, same: 0, wrong: 0 };
+  const counts: Record<RowOutcome, number> = { new: 0, changed: 0, same: 0, wrong: 0 };
   const seen = new Map<string, number>();
   let row = 0;
   for (const { cells, spec, errors } of entries()) {
@@ -267,7 +272,7 @@ export async function planImport(db: Knex, crateId: string, request: ImportReque
       throw new Problem('bad-input', `A file may hold ${ROWS} rows at most.`, [
         { path: 'text', message: 'holds too many rows' }
       ]);
-    if (row % STRETCH === 0) {
+    if (row % YIELD_EVERY_ROWS === 0) {
       if (work) await work.report(`Reading row ${row}`, row, 0);
       else await new Promise<void>((done) => setImmediate(done));
     }
@@ -304,8 +309,8 @@ export async function planImport(db: Knex, crateId: string, request: ImportReque
 export async function runImport(
   db: Knex,
   args: { crateId: string; request: ImportRequest; by: string; at: string },
-  work: Work
-): Promise<{ group: string; counts: Record<Outcome, number> }> {
+  work: TaskControl
+): Promise<{ group: string; counts: Record<RowOutcome, number> }> {
   const { crateId, request, by, at } = args;
   // Read again by whoever writes, alone in the crate: what another import has just added is there by then.
   return writing(db, crateId, async (trx) => {

@@ -8,7 +8,7 @@ import { demoId, seedOnce } from '../demo/seed';
 import { exportFile } from './export';
 import { planImport, runImport, type ImportRequest } from './import';
 import { startTask, cancelTask, taskState, watchTask } from '../tasks/tasks';
-import { unwatched, type Work } from '../work/work';
+import { noControl, type TaskControl } from '../work/work';
 import { createAttachment, deleteAttachment, listAttachments, readAttachment } from '../repositories/attachments';
 import { createCrate } from '../repositories/crates';
 import { modelTable } from '../repositories/model-table';
@@ -38,7 +38,7 @@ const csv = (text: string, more: Partial<ImportRequest> = {}): ImportRequest => 
   text,
   ...more
 });
-const run = (request: ImportRequest) => runImport(db, { crateId, request, ...who }, unwatched);
+const run = (request: ImportRequest) => runImport(db, { crateId, request, ...who }, noControl);
 
 describe('importing a table', () => {
   const HEAD = 'Name,Media,Form factor,"Capacity, TB",readMBps,unused\r\n';
@@ -105,7 +105,7 @@ describe('importing a table', () => {
     const count = async () => (await modelTable(db, { crateId, kind: 'drive', find: 'mass' })).total;
     let id = '';
     const started = await startTask(db, 'Import', async (work) => {
-      const stopping: Work = {
+      const stopping: TaskControl = {
         ...work,
         report: async (step, n, total) => {
           if (step.startsWith('Writing') && n >= 5000) void cancelTask(db, id);
@@ -122,7 +122,7 @@ describe('importing a table', () => {
     const { group } = await runImport(
       db,
       { crateId, request: csv(HEAD + rows), ...who },
-      { ...unwatched, report: async (_s, n) => void steps.push(n) }
+      { ...noControl, report: async (_s, n) => void steps.push(n) }
     );
     expect(steps.length).toBeGreaterThan(50);
     expect(await count()).toBe(10_000);

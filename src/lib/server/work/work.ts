@@ -1,7 +1,7 @@
 import type { Knex } from 'knex';
 
 /** What a long piece of work gets: it reports where it is, which is also where a cancel reaches it. */
-export type Work = {
+export type TaskControl = {
   report(step: string, done: number, total: number): Promise<void>;
   /**
    * Marks the work as done, with its result, in the transaction that does it: so it is known as done where that is committed, and only
@@ -13,7 +13,7 @@ export type Work = {
 };
 
 /** For what is done at once and watched by nobody. */
-export const unwatched: Work = {
+export const noControl: TaskControl = {
   report: async () => {},
   commit: async () => {},
   signal: new AbortController().signal

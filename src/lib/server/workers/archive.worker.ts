@@ -11,7 +11,7 @@ import { checkBundle, openBundle } from '../repositories/archive/bundle';
 import { bundlePieces, bundleStream } from '../repositories/archive/bundle-write';
 import { packedLines, readWrapped } from '../repositories/archive/lines';
 import { commitTask } from '../repositories/task-rows';
-import type { Work } from '../work/work';
+import type { TaskControl } from '../work/work';
 import type { ArchiveWork, FromArchive, ToArchive } from './archive';
 
 /** Reads and writes backups and bundles away from the thread that serves pages, with a connection of its own. */
@@ -34,7 +34,7 @@ let last = 0;
 const COLLECT_MS = 250;
 let lastCollected = 0;
 const unheard = new AbortController().signal;
-const report: Work['report'] = async (step, done, total) => {
+const report: TaskControl['report'] = async (step, done, total) => {
   if (stopped) throw new Stopped();
   const now = performance.now();
   if (now - lastCollected > COLLECT_MS) {
@@ -45,7 +45,7 @@ const report: Work['report'] = async (step, done, total) => {
   last = now;
   say({ step, done, total });
 };
-const workOf = (taskId: string): Work => ({
+const workOf = (taskId: string): TaskControl => ({
   signal: unheard,
   report,
   async commit(trx, result) {

@@ -1,13 +1,13 @@
 <script lang="ts">
   import { day, quantity } from '#core/quantities/format';
-  import type { Change } from '../parts/refused';
+  import type { SentChange } from '../parts/refused';
   import { notices } from '../frame/notices.svelte';
 
   type Props = {
     crateId: string;
     subject: { table: 'models' | 'units' | 'builds'; id: string };
     files: readonly { id: string; version: number; name: string; size: number; addedAt: string }[];
-    onchange: Change;
+    onchange: SentChange;
   };
   let { crateId, subject, files, onchange }: Props = $props();
   const api = $derived(`/api/crates/${crateId}/attachments`);

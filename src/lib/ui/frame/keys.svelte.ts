@@ -1,10 +1,10 @@
 import { untrack } from 'svelte';
 
-export type Key = { keys: string; label: string; run: () => void };
+export type Shortcut = { keys: string; label: string; run: () => void };
 
 const STORE = 'single-keys';
 // Replaced, never changed in place: the effects that add keys must not come to depend on them.
-let sets = $state.raw<readonly Key[][]>([]);
+let sets = $state.raw<readonly Shortcut[][]>([]);
 const setting = $state({ on: true, help: false });
 
 /** What letters are typed into. */
@@ -18,7 +18,7 @@ export function isTyping(target: EventTarget | null): boolean {
 }
 
 export const keys = {
-  get list(): readonly Key[] {
+  get list(): readonly Shortcut[] {
     return sets.flat();
   },
   setting,
@@ -30,7 +30,7 @@ export const keys = {
     localStorage.setItem(STORE, on ? 'on' : 'off');
   },
   /** @returns takes the keys away again */
-  add(list: Key[]): () => void {
+  add(list: Shortcut[]): () => void {
     sets = [...untrack(() => sets), list];
     return () => {
       sets = untrack(() => sets).filter((set) => set !== list);

@@ -1,4 +1,4 @@
-import type { CutSheet, Piece } from '#core/pads/cutting/cut';
+import type { CutSheet, CutPiece } from '#core/pads/cutting/cut';
 
 /**
  * The cutting template as one SVG at true size: a millimetre of the drawing is a millimetre on paper. Every pad with its pieces, the
@@ -26,7 +26,7 @@ const size = (a: number, b: number) => `${Math.round(a * 10) / 10} × ${Math.rou
 
 export function templateOf(
   sheets: readonly CutSheet[],
-  pieces: readonly Piece[],
+  pieces: readonly CutPiece[],
   board: { lengthMm: number; widthMm: number }
 ): Template {
   const items: TemplateItem[] = [{ kind: 'check', x: 0, y: 4, length: CHECK_BAR_MM }];

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { Place } from '#core/build/options';
+  import type { ChainPlace } from '#core/build/options';
   import type { Severity } from '#core/findings/finding';
   import Explained from '../common/Explained.svelte';
   import StateMark from '../common/StateMark.svelte';
@@ -12,12 +12,12 @@
     reason?: string | undefined;
     remedy?: string | undefined;
   };
-  type Offered = { code: string; place: Place; id: string; name: string; sentence: string };
+  type Offered = { code: string; place: ChainPlace; id: string; name: string; sentence: string };
   type Props = {
     findings: readonly Shown[];
     /** What of the crate would mend them, and what puts it in. */
     offers?: readonly Offered[];
-    onswap?: (place: Place, id: string) => void;
+    onswap?: (place: ChainPlace, id: string) => void;
   };
   let { findings, offers = [], onswap }: Props = $props();
 </script>

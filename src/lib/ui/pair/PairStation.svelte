@@ -3,14 +3,14 @@
   import type { Snippet } from 'svelte';
   import { assemble, type Library } from '#core/build/assemble';
   import type { Choice } from '#core/build/choice';
-  import { schoolChoice } from '#core/house-rules/house-rules';
+  import { chosenOption } from '#core/house-rules/house-rules';
   import { plan } from '#core/plan/plan';
   import type { PlanInput, PlanReport } from '#core/plan/report';
   import Lane from '../common/Lane.svelte';
   import { keys } from '../frame/keys.svelte';
   import Findings from './Findings.svelte';
   import Reasons from './Reasons.svelte';
-  import { PLACES, pickedAt, stepAt, withPicked, type Place } from '#core/build/options';
+  import { CHAIN_PLACES, pickedAt, stepAt, withPicked, type ChainPlace } from '#core/build/options';
   import { differences } from '#core/compare/swaps/difference';
   import { priceOf, pricePerGain } from '#core/compare/swaps/swaps';
   import type { WhatIf } from '#core/compare/swaps/what-if';
@@ -80,16 +80,16 @@
     localStorage.setItem('ticket', folded ? 'folded' : 'open');
   }
   /** The place that j and k step through. */
-  let place = $state<Place>('cable');
-  const tileAt = (where: Place) => tiles.find((tile) => tile.key === where)!;
-  const swap = (where: Place, id: string | undefined) => onchange(withPicked(choice, where, id));
-  function step(by: 1 | -1, where: Place = place): void {
+  let place = $state<ChainPlace>('cable');
+  const tileAt = (where: ChainPlace) => tiles.find((tile) => tile.key === where)!;
+  const swap = (where: ChainPlace, id: string | undefined) => onchange(withPicked(choice, where, id));
+  function step(by: 1 | -1, where: ChainPlace = place): void {
     place = where;
     const id = stepAt(tileAt(where).options, pickedAt(choice, where), by);
     if (id !== undefined) swap(where, id);
   }
   function move(by: 1 | -1): void {
-    place = PLACES[(PLACES.indexOf(place) + by + PLACES.length) % PLACES.length]!;
+    place = CHAIN_PLACES[(CHAIN_PLACES.indexOf(place) + by + CHAIN_PLACES.length) % CHAIN_PLACES.length]!;
   }
   $effect(() =>
     keys.add([
@@ -114,7 +114,7 @@
     return whole.ok ? plan(whole.input) : null;
   });
   const swapped = $derived(
-    PLACES.flatMap((where) => {
+    CHAIN_PLACES.flatMap((where) => {
       const [from, to] = [began && pickedAt(began, where), pickedAt(choice, where)];
       const name = (id: string | undefined) => tileAt(where).options.find((o) => o.id === id)?.text ?? 'none';
       return began && from !== to
@@ -135,7 +135,7 @@
 
   /** What holds where nobody noted it: the crate's own rule, else what Windows does by itself. */
   const usualPolicy = $derived(
-    schoolChoice('write-cache', library.houseRules) === 'performance' ? 'better performance' : 'quick removal'
+    chosenOption('write-cache', library.houseRules) === 'performance' ? 'better performance' : 'quick removal'
   );
   function setPolicy(value: string): void {
     const { writeCache: _old, ...rest } = choice;
@@ -214,7 +214,7 @@
         {#each chainTiles as tile (tile.key)}
           {@const problem = lost(tile)}
           {@const picked = tile.options.find((o) => o.id === tile.selectedId)}
-          {@const where = tile.key as Place}
+          {@const where = tile.key as ChainPlace}
           {@const at = tile.options.findIndex((o) => o.id === tile.selectedId)}
           <div class="tile" class:marked={where === place} onfocusin={() => (place = where)}>
             {@render picker(tile)}

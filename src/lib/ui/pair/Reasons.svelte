@@ -4,7 +4,7 @@
   import BandBar from '../common/BandBar.svelte';
   import Explained from '../common/Explained.svelte';
   import Figure from '../common/Figure.svelte';
-  import type { Difference } from '#core/compare/swaps/difference';
+  import type { FigureDifference } from '#core/compare/swaps/difference';
   import { assumedFor, assumedWords } from './assumed';
   import { figureRows } from './figures';
   import PowerParts from './PowerParts.svelte';
@@ -14,7 +14,7 @@
     report: PlanReport;
     selected: string;
     /** What is different against the starting point, by figure. */
-    changes?: ReadonlyMap<string, Difference> | null;
+    changes?: ReadonlyMap<string, FigureDifference> | null;
   };
   let { report, selected = $bindable(), changes = null }: Props = $props();
 

@@ -1,13 +1,13 @@
 <script lang="ts">
   import { Button } from 'carbon-components-svelte';
   import { figure, money, quantity, rate } from '#core/quantities/format';
-  import type { Difference } from '#core/compare/swaps/difference';
+  import type { FigureDifference } from '#core/compare/swaps/difference';
 
   type Price = { of: 'write' | 'read'; amount: number; currency: string } | null;
   type Props = {
     /** The places that were swapped: what stood there, and what stands there now. */
     swapped: readonly { label: string; from: string; to: string }[];
-    changes: ReadonlyMap<string, Difference>;
+    changes: ReadonlyMap<string, FigureDifference>;
     currency: string;
     perGain: Price;
     /** What has to be paid for what was put in; null where a price is missing. */

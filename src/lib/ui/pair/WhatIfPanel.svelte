@@ -1,7 +1,7 @@
 <script lang="ts">
   import { Tab, TabContent, Tabs } from 'carbon-components-svelte';
   import type { Choice } from '#core/build/choice';
-  import type { Place } from '#core/build/options';
+  import type { ChainPlace } from '#core/build/options';
   import { day, duration, figure, money, rate } from '#core/quantities/format';
   import type { Band } from '#core/quantities/band';
   import type { SwapRow, WhatIf } from '#core/compare/swaps/what-if';
@@ -13,12 +13,12 @@
   export type Measured = { writeMBps?: number; readMBps?: number; date: string; simulated: boolean };
   type Props = {
     around: WhatIf;
-    place: Place;
+    place: ChainPlace;
     hasJob: boolean;
     /** What was measured of this drive in this enclosure, by host and port. */
     measured: ReadonlyMap<string, Measured>;
-    onplace: (place: Place) => void;
-    onswap: (place: Place, id: string) => void;
+    onplace: (place: ChainPlace) => void;
+    onswap: (place: ChainPlace, id: string) => void;
     onchoose: (choice: Choice) => void;
   };
   let { around, place, hasJob, measured, onplace, onswap, onchoose }: Props = $props();

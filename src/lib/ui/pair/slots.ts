@@ -1,6 +1,6 @@
 import type { Library, Slot } from '#core/build/assemble';
 import type { Choice } from '#core/build/choice';
-import { pickedAt, portOption, type Place } from '#core/build/options';
+import { pickedAt, portOption, type ChainPlace } from '#core/build/options';
 import { LINK_MODES, type LinkMode } from '#core/facts/link-modes';
 import type { Cable } from '#core/parts/cable';
 import type { Drive } from '#core/parts/drive';
@@ -10,7 +10,7 @@ import { capacity, quantity } from '#core/quantities/format';
 
 export type Option = { id: string; text: string; detail: string };
 export type Tile = {
-  key: Place | 'job';
+  key: ChainPlace | 'job';
   label: string;
   slots: Slot[];
   options: Option[];

@@ -1,8 +1,8 @@
-import type { Place } from '#core/build/options';
+import type { ChainPlace } from '#core/build/options';
 import type { Verdict } from '#core/findings/finding';
 import type { SwapRow } from '#core/compare/swaps/what-if';
 
-export const PLACE_WORD: Record<Place, string> = {
+export const PLACE_WORD: Record<ChainPlace, string> = {
   port: 'host port',
   cable: 'cable',
   enclosure: 'enclosure',

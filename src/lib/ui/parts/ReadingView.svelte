@@ -4,11 +4,11 @@
   import { LINK_MODES, type LinkMode } from '#core/facts/link-modes';
   import { PLUG_LABELS } from '#core/parts/link-mode';
   import type { Field } from '#core/parts/form/form';
-  import type { Reading } from '#core/box-text/claims';
+  import type { BoxReading } from '#core/box-text/claims';
   import { fieldAt } from './choices';
 
   type Props = {
-    reading: Reading;
+    reading: BoxReading;
     text: string;
     fields: readonly Field[];
     answers: Readonly<Record<string, number>>;

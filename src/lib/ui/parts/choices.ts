@@ -8,7 +8,7 @@ export function fieldAt(fields: readonly Field[], path: string): Field | undefin
 }
 
 /** What a filter by this field offers. */
-export function optionsAt(
+export function choicesOf(
   fields: readonly Field[],
   path: string
 ): { title: string; options: { value: string; label: string }[] } {

@@ -6,7 +6,7 @@ import { capacity, quantity } from '#core/quantities/format';
 
 type Cell = { text: string; sort?: number };
 /** `id` is what the server sorts by; `plain` columns stand in the table until the person asks for more. */
-export type Column = { id: string; title: string; number?: boolean; plain: boolean; cell: (spec: Model) => Cell };
+export type TableColumn = { id: string; title: string; number?: boolean; plain: boolean; cell: (spec: Model) => Cell };
 
 const modes = (list: readonly LinkMode[]): Cell => ({
   text: list.map((id) => LINK_MODES[id].label).join(', '),
@@ -24,12 +24,12 @@ function column<K extends Kind>(
   cell: (spec: Extract<Model, { kind: K }>) => Cell,
   number = false,
   plain = true
-): Column {
+): TableColumn {
   return { id, title, number, plain, cell: (spec) => cell(spec as Extract<Model, { kind: K }>) };
 }
-const named: Column = { id: 'name', title: 'Name', plain: true, cell: (spec) => ({ text: spec.name }) };
+const named: TableColumn = { id: 'name', title: 'Name', plain: true, cell: (spec) => ({ text: spec.name }) };
 
-const COLUMNS: Record<Kind, Column[]> = {
+const COLUMNS: Record<Kind, TableColumn[]> = {
   drive: [
     named,
     column('drive', 'kind', 'Kind', (d) => ({
@@ -114,4 +114,4 @@ const COLUMNS: Record<Kind, Column[]> = {
 };
 
 /** The columns of a kind's table: what one looks for when choosing among parts of that kind. */
-export const columnsOf = (kind: Kind): readonly Column[] => COLUMNS[kind];
+export const tableColumns = (kind: Kind): readonly TableColumn[] => COLUMNS[kind];

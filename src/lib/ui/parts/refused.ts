@@ -1,7 +1,7 @@
 /** Why a change was not made: a sentence, and what was wrong at which path. */
 export type Refusal = { message: string; fields: readonly { path: string; message: string }[] };
 /** Sends a change and says what became of it. @returns the refusal, or nothing when it was made */
-export type Change = (
+export type SentChange = (
   method: 'POST' | 'PUT' | 'DELETE',
   path: string,
   body: unknown,

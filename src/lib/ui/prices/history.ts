@@ -1,5 +1,5 @@
 import type { Data } from 'plotly.js';
-import { landedPrice } from '#core/cost/landed';
+import { deliveredPrice } from '#core/cost/landed';
 import type { Quote } from '#core/parts/quote';
 import { plotText } from '../common/plot-text';
 
@@ -21,7 +21,7 @@ export function priceTraces(
       name: plotText(name),
       line: { shape: 'hv' },
       x: byDay.map((quote) => quote.date),
-      y: byDay.map((quote) => Number(landedPrice(quote).toFixed(2))),
+      y: byDay.map((quote) => Number(deliveredPrice(quote).toFixed(2))),
       hovertemplate: '%{x}<br>%{y:.2f}<extra>%{fullData.name}</extra>'
     };
   });

@@ -1,4 +1,4 @@
-import type { SCHOOLS } from '#core/house-rules/house-rules';
+import type { HOUSE_RULES } from '#core/house-rules/house-rules';
 import { CRITERIA, type Criterion, type Filters, type Weights } from '#core/compare/ranking/request';
 
 /** What the page asks for, as its address keeps it. What is left out is at its default. */
@@ -86,7 +86,7 @@ export const CRITERION_SHORT: Record<Criterion, string> = {
 };
 
 /** Which of the other ways a ranking is held against, by house rule: the first of these sorts that has a price. */
-const HELD_AGAINST: Record<keyof (typeof SCHOOLS)['buy']['choices'], readonly string[]> = {
+const HELD_AGAINST: Record<keyof (typeof HOUSE_RULES)['buy']['choices'], readonly string[]> = {
   bare: ['internal-upgrade', 'portable', 'other'],
   'ready-made': ['portable', 'other', 'internal-upgrade'],
   'take-out': ['other', 'portable', 'internal-upgrade']

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { aDrive, anEnclosure, anInput } from '../../../../tests/parts';
 import { planPads } from '#core/pads/plan-pads';
-import { cutPlan, piecesOf } from '#core/pads/cutting/cut';
+import { cutPlan, cutPieces } from '#core/pads/cutting/cut';
 import { simulate } from '#core/simulate/simulate';
 import { chipWords, moved, sectionOf } from '../geometry/stack';
 import { CHECK_BAR_MM, templateOf } from '../geometry/template';
@@ -67,7 +67,7 @@ describe('the section', () => {
 });
 
 describe('the cutting template', () => {
-  const pieces = piecesOf(laid.board!, laid.filled, false);
+  const pieces = cutPieces(laid.board!, laid.filled, false);
   const template = templateOf(cutPlan(pieces), pieces, laid.board!);
   it('has a bar of 50 mm, and every piece at true size on its pad and on the board', () => {
     expect(template.items.find((i) => i.kind === 'check')).toMatchObject({ length: CHECK_BAR_MM });

@@ -1,5 +1,5 @@
 import type { Choice } from '#core/build/choice';
-import type { Task } from '#core/compare/together/together';
+import type { MemberTask } from '#core/compare/together/together';
 
 export type Named = { tag: string; name: string; choice: Choice };
 /** One build on a port of the host, and what it does; `copy` names the tag of the build it is copied to. */
@@ -37,8 +37,8 @@ export function seatsOf(hostId: string, ports: readonly string[], builds: readon
 }
 
 /** What a seat does, by the place of the build it is copied to. */
-export function taskOf(seat: Seat, seats: readonly Seat[]): Task {
-  if (!seat.does.startsWith('copy:')) return seat.does as Task;
+export function taskOf(seat: Seat, seats: readonly Seat[]): MemberTask {
+  if (!seat.does.startsWith('copy:')) return seat.does as MemberTask;
   const to = seats.findIndex(({ tag }) => tag === seat.does.slice(5));
   return to < 0 ? 'idle' : { copyTo: to };
 }

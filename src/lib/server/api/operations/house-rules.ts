@@ -2,19 +2,19 @@ import { operation } from '../operation';
 import { CRATE, inCrate, version, changed } from './common';
 import { z } from 'zod';
 import * as crates from '../../repositories/crates';
-import { SCHOOL_IDS, SCHOOLS, type SchoolId } from '#core/house-rules/house-rules';
+import { HOUSE_RULE_IDS, HOUSE_RULES, type HouseRuleId } from '#core/house-rules/house-rules';
 
 const sides = z.strictObject(
   Object.fromEntries(
-    SCHOOL_IDS.map((school) => [
+    HOUSE_RULE_IDS.map((school) => [
       school,
       z
-        .enum(Object.keys(SCHOOLS[school].choices) as [string, ...string[]])
+        .enum(Object.keys(HOUSE_RULES[school].choices) as [string, ...string[]])
         .nullable()
         .optional()
-        .describe(`${SCHOOLS[school].question}; by default ${SCHOOLS[school].standard}`)
+        .describe(`${HOUSE_RULES[school].question}; by default ${HOUSE_RULES[school].standard}`)
     ])
-  ) as Record<SchoolId, z.ZodOptional<z.ZodNullable<z.ZodEnum>>>
+  ) as Record<HouseRuleId, z.ZodOptional<z.ZodNullable<z.ZodEnum>>>
 );
 
 /** The operations at `…/house-rules`, by their names in the OpenAPI document. */

@@ -21,7 +21,7 @@ import { aDrive } from '../../../../../tests/parts';
 import { writing } from '../../db/writing';
 import { demoId, seedOnce } from '../../demo/seed';
 import { Problem } from '../../problems/problem';
-import { unwatched } from '../../work/work';
+import { noControl } from '../../work/work';
 import { createAttachment, deleteAttachment, listAttachments, readAttachment } from '../attachments';
 import { createBuild, listBuilds } from '../builds';
 import { createCrate, getCrate, listCrates } from '../crates';
@@ -189,7 +189,7 @@ describe('a backup', () => {
         if (step.startsWith('Putting')) throw new Error('stopped');
       };
       const args = { path, checked: await checkBackup(path), safetyCopy, at };
-      await expect(restoreBackup(other, args, { ...unwatched, report })).rejects.toThrow('stopped');
+      await expect(restoreBackup(other, args, { ...noControl, report })).rejects.toThrow('stopped');
       await expect.poll(() => existsSync(`${safetyCopy}.part`)).toBe(false);
     });
   });
@@ -202,7 +202,7 @@ describe('a backup', () => {
       const report = async (step: string) => {
         if (step === 'Writing runs') throw new Error('the power went');
       };
-      const failing = restoreBackup(other, { path, checked, safetyCopy: fileOf(''), at }, { ...unwatched, report });
+      const failing = restoreBackup(other, { path, checked, safetyCopy: fileOf(''), at }, { ...noControl, report });
       await expect(failing).rejects.toThrow('the power went');
       expect((await listCrates(other)).map(({ id }) => id)).toEqual([crateId]);
       // its contents went in before and are named by nothing: they go a day later
@@ -449,7 +449,7 @@ describe('a bundle', () => {
       asked += 1;
       throw Object.assign(new Error('deadlock'), { code: 'ER_LOCK_DEADLOCK' });
     };
-    const opening = openBundle(db, { path, checked: await checkBundle(path), at }, { ...unwatched, report });
+    const opening = openBundle(db, { path, checked: await checkBundle(path), at }, { ...noControl, report });
     await expect(opening).rejects.toMatchObject({ code: 'busy' });
     expect([asked, (await db('crates')).length]).toEqual([1, before]);
   });

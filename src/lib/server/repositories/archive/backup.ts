@@ -3,7 +3,7 @@ import type { Knex } from 'knex';
 import { countGivenTags, mendDoubledChoices, reachableTag, withoutOddText } from '../../db/mend';
 import { MIGRATIONS } from '../../db/migrations';
 import { writing } from '../../db/writing';
-import type { Work } from '../../work/work';
+import type { TaskControl } from '../../work/work';
 import { putContent } from '../contents';
 import { contentLines } from './contents';
 import { insertRows, putContents } from './fill';
@@ -37,7 +37,7 @@ const SINCE: Record<RowTable | 'files', string> = {
 const keyOf = (table: RowTable) => (table === 'counters' ? 'name' : table === 'events' ? 'seq' : 'id');
 
 /** The rows of a table in the order of its key, a few at a time. */
-export async function* rowsOf(db: Knex, table: RowTable, where: DbRow = {}): AsyncGenerator<DbRow> {
+export async function* backupRows(db: Knex, table: RowTable, where: DbRow = {}): AsyncGenerator<DbRow> {
   const key = keyOf(table);
   const size = batchOf(table);
   for (let after: unknown = table === 'events' ? 0 : ''; ;) {
@@ -70,7 +70,7 @@ export async function* backupLines(
     yield* contentLines(trx, written);
     for (const table of ROW_TABLES) {
       counts[table] = 0;
-      for await (const row of rowsOf(trx, table)) {
+      for await (const row of backupRows(trx, table)) {
         counts[table] += 1;
         yield { table, row };
       }
@@ -142,7 +142,7 @@ export type Checked = { madeAt: string; migrations: string[]; rows: number; dang
  * every content against its digest, that no table is missing. What a row refers to comes before it, so each is judged as it comes.
  * @throws Problem `bad-input` with the paths of what is wrong, such as `units.3.details.serial`
  */
-export async function checkBackup(path: string, report?: Work['report']): Promise<Checked> {
+export async function checkBackup(path: string, report?: TaskControl['report']): Promise<Checked> {
   const { madeAt, migrations, lines } = await openBackup(path);
   const found = new Findings('Nothing was changed.');
   /** The crate of every row, by table and key. */
@@ -193,7 +193,7 @@ export async function checkBackup(path: string, report?: Work['report']): Promis
 export async function restoreBackup(
   db: Knex,
   args: { path: string; checked: Checked; safetyCopy: string; at: string },
-  work: Work
+  work: TaskControl
 ): Promise<{ rows: number; madeAt: string; kept: string }> {
   const { path, checked, safetyCopy, at } = args;
   const { rows: total, madeAt, dangling } = checked;

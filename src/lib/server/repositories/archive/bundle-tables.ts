@@ -35,7 +35,7 @@ export function entryOf(table: BundleTable, row: DbRow): DbRow {
 }
 
 /** The row of a crate that an entry of a bundle becomes. */
-export function rowOf(table: BundleTable, crateId: string, entry: DbRow): DbRow {
+export function storedRow(table: BundleTable, crateId: string, entry: DbRow): DbRow {
   const row: DbRow = { crate_id: crateId };
   for (const [key, value] of Object.entries(entry)) row[columnOfKey(key)] = value;
   if (table !== 'models') return row;

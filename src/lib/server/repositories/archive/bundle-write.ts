@@ -1,6 +1,6 @@
 import type { Knex } from 'knex';
 import { getCrate } from '../crates';
-import { atOneMoment, rowsOf } from './backup';
+import { atOneMoment, backupRows } from './backup';
 import { BUNDLE_FORMAT, BUNDLE_TABLES, entryOf, type BundleTable } from './bundle-tables';
 import { contentLines } from './contents';
 import { LINES_VERSION, packedLines, type Line } from './lines';
@@ -10,7 +10,7 @@ import type { DbRow } from './rows';
 async function* entriesOf(db: Knex, crateId: string): AsyncGenerator<{ table: BundleTable; entry: DbRow }> {
   const there = { models: new Set<unknown>(), builds: new Set<unknown>(), units: new Set<unknown>() };
   for (const table of BUNDLE_TABLES)
-    for await (const row of rowsOf(db, table, { crate_id: crateId })) {
+    for await (const row of backupRows(db, table, { crate_id: crateId })) {
       if (table in there) there[table as keyof typeof there].add(row.id);
       if (table === 'units' && row.build_id !== null && !there.builds.has(row.build_id)) row.build_id = null;
       if (table === 'attachments' && !there[row.subject_table as keyof typeof there]?.has(row.subject_id)) continue;

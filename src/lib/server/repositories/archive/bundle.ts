@@ -5,11 +5,11 @@ import { fieldsOf } from '../../problems/fields';
 import { newId } from '../../db/change';
 import { countGivenTags, withoutDoubles, withoutOddText } from '../../db/mend';
 import { writing } from '../../db/writing';
-import type { Work } from '../../work/work';
+import type { TaskControl } from '../../work/work';
 import { putContent } from '../contents';
 import { createCrate, getCrate, type Crate } from '../crates';
 import { bundleCrateSchema, bundleSchema } from './bundle-schema';
-import { BUNDLE_FORMAT, BUNDLE_TABLES, keyOfColumn, rowOf, type BundleTable } from './bundle-tables';
+import { BUNDLE_FORMAT, BUNDLE_TABLES, keyOfColumn, storedRow, type BundleTable } from './bundle-tables';
 import { insertRows, putContents } from './fill';
 import { openArchive, refuseArchive, type Line } from './lines';
 import { Findings, readThrough } from './read-through';
@@ -68,7 +68,7 @@ const NOWHERE = '0'.repeat(26);
  * Looks through all of a bundle without touching anything.
  * @throws Problem `bad-input` with the paths of what is wrong, such as `runs.0.results`
  */
-export async function checkBundle(path: string, report?: Work['report']): Promise<CheckedBundle> {
+export async function checkBundle(path: string, report?: TaskControl['report']): Promise<CheckedBundle> {
   const { crate: about, lines, document } = await openBundleFile(path);
   const found = new Findings('Nothing was opened.');
   const crate = bundleCrateSchema.safeParse(about);
@@ -79,7 +79,7 @@ export async function checkBundle(path: string, report?: Work['report']): Promis
   let rows = 0;
   const each = (table: BundleTable, entry: DbRow, at: string, contents: ReadonlySet<string>) => {
     rows += 1;
-    const row = rowOf(table, NOWHERE, entry);
+    const row = storedRow(table, NOWHERE, entry);
     const wrong = (column: string, message: string) => found.add(at, [{ path: keyOfColumn(column), message }]);
     found.add(
       at,
@@ -168,7 +168,7 @@ async function tagsHere(trx: Knex.Transaction, tags: readonly string[]): Promise
 export async function openBundle(
   db: Knex,
   args: { path: string; checked: CheckedBundle; at: string },
-  work: Work
+  work: TaskControl
 ): Promise<{ crate: Crate; renamed: boolean }> {
   const { path, checked, at } = args;
   const { name, slug, houseRules, currency: money } = checked.crate;
@@ -191,7 +191,7 @@ export async function openBundle(
       const follow = <T>(value: T): T =>
         fresh ? (JSON.parse(JSON.stringify(value).replace(ID, (old) => fresh.get(old) ?? old)) as T) : value;
       await insertRows(trx, first, reading, checked.rows, work, (table: BundleTable, entry) => {
-        const row = rowOf(table, crateId, follow(entry));
+        const row = storedRow(table, crateId, follow(entry));
         if (table === 'builds') row.tag = tags.get(String(row.tag)) ?? row.tag;
         if (table === 'events') row.message = String(row.message).replace(/AC-\d{4,9}/g, (tag) => tags.get(tag) ?? tag);
         if (table === 'models' || table === 'jobs') row.spec = withoutDoubles(row.spec);

@@ -1,6 +1,6 @@
 import type { Knex } from 'knex';
 import { toColumns } from '../../db/change';
-import type { Work } from '../../work/work';
+import type { TaskControl } from '../../work/work';
 import { ContentReader } from './contents';
 import type { Line } from './lines';
 import { batchOf, type DbRow, type RowTable } from './rows';
@@ -14,7 +14,7 @@ type Next = IteratorResult<Line, unknown>;
 export async function putContents(
   reading: AsyncIterator<Line>,
   put: (row: DbRow, content: { sha256: string; content: Buffer }) => Promise<void>,
-  work: Work
+  work: TaskControl
 ): Promise<Next> {
   const reader = new ContentReader(true);
   for (let count = 0; ;) {
@@ -38,7 +38,7 @@ export async function insertRows<T extends RowTable>(
   first: Next,
   reading: AsyncIterator<Line>,
   total: number,
-  work: Work,
+  work: TaskControl,
   prepare: (table: T, row: DbRow) => DbRow | undefined
 ): Promise<number> {
   let done = 0;

@@ -4,7 +4,7 @@ import { open, readFile, rename, rm } from 'node:fs/promises';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { constants, createGunzip, createGzip, type Gzip, type ZlibParams } from 'node:zlib';
-import { shapeOf } from '../../problems/json';
+import { jsonShape } from '../../problems/json';
 import { withoutOddText } from '../../db/mend';
 import { Problem } from '../../problems/problem';
 
@@ -125,7 +125,7 @@ async function* unpack(path: string): AsyncGenerator<Buffer> {
 }
 
 function parseJson(bytes: Buffer, name: string): unknown {
-  if (shapeOf(bytes).depth > DEEPEST) throw refuseArchive(`is nested more than ${DEEPEST} deep`, name);
+  if (jsonShape(bytes).depth > DEEPEST) throw refuseArchive(`is nested more than ${DEEPEST} deep`, name);
   try {
     return JSON.parse(bytes.toString('utf8'));
   } catch {
@@ -233,7 +233,7 @@ async function documentFrom(first: Buffer | undefined, reader: LineReader): Prom
     pieces.push(piece);
   }
   const bytes = Buffer.concat(pieces);
-  if (shapeOf(bytes).containers > WHOLE.containers) throw refuseArchive('It holds more than an archive does.');
+  if (jsonShape(bytes).containers > WHOLE.containers) throw refuseArchive('It holds more than an archive does.');
   let document: unknown;
   try {
     document = parseJson(bytes, 'content');
@@ -264,7 +264,7 @@ export const WRAPPED_LIMIT = 256_000_000;
  *  @throws Problem `bad-input` where it wraps none */
 export async function readWrapped(path: string): Promise<Buffer> {
   const bytes = await readFile(path);
-  if (bytes.length > WRAPPED_LIMIT || shapeOf(bytes).depth > 2) throw refuseArchive('must be base64');
+  if (bytes.length > WRAPPED_LIMIT || jsonShape(bytes).depth > 2) throw refuseArchive('must be base64');
   let body: unknown;
   try {
     body = JSON.parse(bytes.toString('utf8'));

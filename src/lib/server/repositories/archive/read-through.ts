@@ -1,5 +1,5 @@
 import { Problem, type FieldProblem } from '../../problems/problem';
-import type { Work } from '../../work/work';
+import type { TaskControl } from '../../work/work';
 import { ContentReader } from './contents';
 import { refuseArchive, type Line } from './lines';
 import type { DbRow, RowTable } from './rows';
@@ -45,7 +45,7 @@ export async function readThrough<T extends RowTable>(
   lines: AsyncIterable<Line>,
   tables: readonly T[],
   found: Findings,
-  report: Work['report'] | undefined,
+  report: TaskControl['report'] | undefined,
   each: (table: T, row: DbRow, at: string, contents: ReadonlySet<string>) => void,
   options: { contentsAt?: string } = {}
 ): Promise<{ counts: Counts }> {

@@ -2,7 +2,7 @@
   import type { KnownPair } from '#core/parts/known-pair';
   import { day } from '#core/quantities/format';
   import RecordForm from '$lib/ui/common/RecordForm.svelte';
-  import type { Change } from '../refused';
+  import type { SentChange } from '../refused';
   import { pairFields } from '../record-fields';
 
   type Stored = { id: string; version: number; pair: KnownPair & { driveId: string } };
@@ -14,7 +14,7 @@
     drives: readonly { id: string; name: string }[];
     pairs: readonly Stored[];
     today: string;
-    onchange: Change;
+    onchange: SentChange;
   };
   let { crateId, drive, bridge, drives, pairs, today, onchange }: Props = $props();
   const api = $derived(`/api/crates/${crateId}/pairs`);

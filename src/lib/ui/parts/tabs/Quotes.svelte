@@ -1,6 +1,6 @@
 <script lang="ts">
   import { Button, TextInput } from 'carbon-components-svelte';
-  import { landedPrice } from '#core/cost/landed';
+  import { deliveredPrice } from '#core/cost/landed';
   import type { Quote } from '#core/parts/quote';
   import { day, money, quantity } from '#core/quantities/format';
   import { readQuantity } from '#core/quantities/read';
@@ -9,7 +9,7 @@
   import RecordForm from '$lib/ui/common/RecordForm.svelte';
   import Wide from '$lib/ui/common/Wide.svelte';
   import { age, priceTraces } from '$lib/ui/prices/history';
-  import type { Change } from '../refused';
+  import type { SentChange } from '../refused';
   import { quoteFields } from '../record-fields';
 
   type Stored = { id: string; version: number; quote: Quote };
@@ -18,7 +18,7 @@
     part: { id: string; version: number; target?: { amount: number; currency: string } | undefined };
     quotes: readonly Stored[];
     today: string;
-    onchange: Change;
+    onchange: SentChange;
   };
   let { crate, part, quotes, today, onchange }: Props = $props();
   const api = $derived(`/api/crates/${crate.id}`);
@@ -28,9 +28,9 @@
   const currencies = $derived([...new Set(quotes.map((q) => q.quote.currency))]);
   const fields = $derived(quoteFields(quotes.map((q) => q.quote.vendor)));
   const landed = (record: Record<string, unknown>) =>
-    `${money(landedPrice(record as Quote), String(record.currency))} landed`;
+    `${money(deliveredPrice(record as Quote), String(record.currency))} landed`;
 
-  const change: Change = async (...what) => {
+  const change: SentChange = async (...what) => {
     busy = true;
     const refusal = await onchange(...what);
     busy = false;
@@ -61,7 +61,7 @@
     quotes
       .map(({ quote }) => quote)
       .filter((quote) => quote.currency === part.target?.currency && !(quote.expires && quote.expires < today))
-      .map(landedPrice)
+      .map(deliveredPrice)
       .sort((a, b) => a - b)[0]
   );
   const less = (quote: Quote) =>
@@ -145,7 +145,7 @@
             <td class="number figure">{less(quote)}</td>
             <td class="number figure">{quote.shipping ? money(quote.shipping, quote.currency) : '–'}</td>
             <td class="number figure">{quote.taxPercent ? quantity(quote.taxPercent, '%') : '–'}</td>
-            <td class="number figure"><strong>{money(landedPrice(quote), quote.currency)}</strong></td>
+            <td class="number figure"><strong>{money(deliveredPrice(quote), quote.currency)}</strong></td>
             <td>{quote.expires ? `${day(quote.expires)}${quote.expires < today ? ', run out' : ''}` : '–'}</td>
             <td class="no-print acts">
               <button

@@ -7,12 +7,12 @@
   import type { RunInput } from '#core/results/run';
   import { LINK_MODES } from '#core/facts/link-modes';
   import { bandText, day, rate } from '#core/quantities/format';
-  import { send, type Changed } from '$lib/client/api';
+  import { send, type ChangeAnswer } from '$lib/client/api';
   import { saved } from '$lib/client/undo';
   import ResultForm from '$lib/ui/bench/ResultForm.svelte';
   import Figure from '$lib/ui/common/Figure.svelte';
   import Lane from '$lib/ui/common/Lane.svelte';
-  import { ruleName, schoolChoice } from '#core/house-rules/house-rules';
+  import { ruleName, chosenOption } from '#core/house-rules/house-rules';
   import type { TimedCopy } from '$lib/ui/bench/timed-copy';
   import Stopwatch from '$lib/ui/bench/Stopwatch.svelte';
   import { notices } from '$lib/ui/frame/notices.svelte';
@@ -36,7 +36,7 @@
   /** @returns whether it was kept */
   async function onsave(input: RunInput): Promise<boolean> {
     busy = true;
-    const answer = await send<Changed>('POST', path, input);
+    const answer = await send<ChangeAnswer>('POST', path, input);
     busy = false;
     if (!answer.ok) {
       const { fields, details, message } = answer.failure;
@@ -128,9 +128,9 @@
       </p>{/if}
   {/if}
 
-  {#if schoolChoice('judge-by', data.crate.houseRules) !== 'synthetic'}
+  {#if chosenOption('judge-by', data.crate.houseRules) !== 'synthetic'}
     <Stopwatch
-      until={schoolChoice('stop-watch', data.crate.houseRules) === 'last-byte'
+      until={chosenOption('stop-watch', data.crate.houseRules) === 'last-byte'
         ? 'when the last byte is down: the volume shows all of it'
         : 'at the system’s signal, every time the same one'}
       rule={ruleName('stop-watch', data.crate.houseRules)}

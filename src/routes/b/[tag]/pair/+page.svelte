@@ -6,7 +6,7 @@
   import type { Choice } from '#core/build/choice';
   import { STAGES, type BuildStage } from '#core/build/stages';
   import { day } from '#core/quantities/format';
-  import { send, type Answer, type Changed } from '$lib/client/api';
+  import { send, type Answer, type ChangeAnswer } from '$lib/client/api';
   import { saved } from '$lib/client/undo';
   import { AroundChoice } from '$lib/client/what-if.svelte';
   import { measuredByPort } from '$lib/ui/pair/measured';
@@ -52,7 +52,7 @@
     choice = next;
     replaceState(same(next, data.build.choice) ? page.url.pathname : `?${choiceToQuery(next)}`, {});
   }
-  async function done(answer: Answer<Changed>, text: string): Promise<void> {
+  async function done(answer: Answer<ChangeAnswer>, text: string): Promise<void> {
     if (answer.ok) {
       saved(text, data.crate.id, answer.data.group, reset);
       replaceState(page.url.pathname, {});

@@ -4,7 +4,7 @@
   import { goto, invalidateAll } from '$app/navigation';
   import { KIND_LABEL, KINDS, type Kind } from '#core/parts/kinds';
   import { send, sendFile } from '$lib/client/api';
-  import { Task, type TaskState } from '$lib/client/task.svelte';
+  import { WatchedTask, type TaskView } from '$lib/client/task.svelte';
   import { saved } from '$lib/client/undo';
   import TaskProgress from '$lib/ui/common/TaskProgress.svelte';
   import Preview, { type ImportPreview } from '$lib/ui/exchange/Preview.svelte';
@@ -20,8 +20,8 @@
   let busy = $state(false);
 
   // svelte-ignore state_referenced_locally
-  const task = new Task(`task:import:${data.crate.id}`, ended);
-  const opening = new Task('task:bundle', opened);
+  const task = new WatchedTask(`task:import:${data.crate.id}`, ended);
+  const opening = new WatchedTask('task:bundle', opened);
   $effect(() => {
     void task.resume();
     void opening.resume();
@@ -68,7 +68,7 @@
   }
   async function start(): Promise<void> {
     busy = true;
-    const answer = await send<TaskState>('POST', `${api}/import`, {
+    const answer = await send<TaskView>('POST', `${api}/import`, {
       ...request(preview?.headings.length ? preview.mapping : undefined),
       ...(skipWrong ? { skipWrong } : {})
     });
@@ -76,7 +76,7 @@
     if (answer.ok) task.follow(answer.data);
     else problem = answer.failure.message;
   }
-  function ended(state: TaskState): void {
+  function ended(state: TaskView): void {
     if (state.state === 'done') {
       const { group, counts } = state.result as { group: string; counts: ImportPreview['counts'] };
       if (counts.new + counts.changed > 0)
@@ -92,12 +92,12 @@
     const input = event.target as HTMLInputElement;
     const chosen = input.files?.[0];
     if (!chosen) return;
-    const answer = await sendFile<TaskState>('/api/bundle', chosen);
+    const answer = await sendFile<TaskView>('/api/bundle', chosen);
     input.value = '';
     if (answer.ok) opening.follow(answer.data);
     else notices.add('error', `This bundle cannot be opened: ${answer.failure.message}`);
   }
-  function opened(state: TaskState): void {
+  function opened(state: TaskView): void {
     if (state.state !== 'done') return notices.add('error', state.error?.message ?? state.step);
     const { crate } = state.result as { crate: { slug: string; name: string } };
     notices.add('success', `Opened as the crate ${crate.name}.`);

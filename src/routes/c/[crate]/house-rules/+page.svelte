@@ -1,6 +1,6 @@
 <script lang="ts">
   import { page } from '$app/state';
-  import { SCHOOL_IDS, SCHOOLS, schoolChoice, type SchoolId } from '#core/house-rules/house-rules';
+  import { HOUSE_RULE_IDS, HOUSE_RULES, chosenOption, type HouseRuleId } from '#core/house-rules/house-rules';
   import { changesOf } from '$lib/client/change';
   import Explained from '$lib/ui/common/Explained.svelte';
 
@@ -8,19 +8,21 @@
   const change = $derived(changesOf(data.crate.id));
   let busy = $state(false);
   const rules = $derived(data.crate.houseRules);
-  const own = $derived(SCHOOL_IDS.filter((id) => rules[id] !== undefined).length);
+  const own = $derived(HOUSE_RULE_IDS.filter((id) => rules[id] !== undefined).length);
   const asked = $derived(page.url.hash.slice(1));
 
-  async function choose(school: SchoolId, choice: string | null): Promise<void> {
+  async function choose(school: HouseRuleId, choice: string | null): Promise<void> {
     if (busy) return;
     busy = true;
-    const side = choice ?? SCHOOLS[school].standard;
-    const { label } = (SCHOOLS[school].choices as Record<string, { label: string }>)[side]!;
+    const side = choice ?? HOUSE_RULES[school].standard;
+    const { label } = (HOUSE_RULES[school].choices as Record<string, { label: string }>)[side]!;
     await change(
       'PUT',
       `/api/crates/${data.crate.id}/house-rules`,
       { version: data.crate.version, rules: { [school]: choice } },
-      choice === null ? `${SCHOOLS[school].question}: back to the default.` : `${SCHOOLS[school].question}: ${label}.`
+      choice === null
+        ? `${HOUSE_RULES[school].question}: back to the default.`
+        : `${HOUSE_RULES[school].question}: ${label}.`
     );
     busy = false;
   }
@@ -35,14 +37,14 @@
         Where practice differs, both sides have their reasons. Choose once for this crate; wherever a rule decides
         something, it is named. {own === 0
           ? 'Every default stands.'
-          : `${own} of ${SCHOOL_IDS.length} chosen here, the others at their default.`}
+          : `${own} of ${HOUSE_RULE_IDS.length} chosen here, the others at their default.`}
       </p>
     </div>
   </div>
   <ol>
-    {#each SCHOOL_IDS as id (id)}
-      {@const school = SCHOOLS[id]}
-      {@const chosen = schoolChoice(id, rules)}
+    {#each HOUSE_RULE_IDS as id (id)}
+      {@const school = HOUSE_RULES[id]}
+      {@const chosen = chosenOption(id, rules)}
       <li {id} class:asked={asked === id}>
         <fieldset disabled={busy}>
           <legend>{school.name} <span class="question">{school.question}</span></legend>

@@ -5,7 +5,7 @@
   import { JOB_TEMPLATES } from '#core/parts/job-templates';
   import type { Job } from '#core/parts/job';
   import { changesOf } from '$lib/client/change';
-  import { send, type Changed } from '$lib/client/api';
+  import { send, type ChangeAnswer } from '$lib/client/api';
   import { dropDraft, keptDraft } from '$lib/ui/common/drafts';
   import { saved } from '$lib/client/undo';
   import RecordForm from '$lib/ui/common/RecordForm.svelte';
@@ -32,7 +32,7 @@
   }
   async function add(spec: Record<string, unknown>) {
     busy = true;
-    const answer = await send<Changed>('POST', api, { spec });
+    const answer = await send<ChangeAnswer>('POST', api, { spec });
     busy = false;
     if (!answer.ok) return answer.failure;
     dropDraft(draftKey);

@@ -3,7 +3,7 @@
   import { Button, Search, TextInput } from 'carbon-components-svelte';
   import { invalidateAll } from '$app/navigation';
   import { exchange } from '#core/cost/exchange';
-  import { landedPrice } from '#core/cost/landed';
+  import { deliveredPrice } from '#core/cost/landed';
   import { day, money } from '#core/quantities/format';
   import { send } from '$lib/client/api';
   import { changesOf } from '$lib/client/change';
@@ -29,7 +29,7 @@
     data.parts.flatMap((part) => {
       const valid = data.quotes.filter((q) => q.partId === part.id && !(q.expires && q.expires < data.today));
       const priced = valid
-        .map((quote) => ({ quote, home: exchange(landedPrice(quote), quote.currency, data.crate.currency, rates) }))
+        .map((quote) => ({ quote, home: exchange(deliveredPrice(quote), quote.currency, data.crate.currency, rates) }))
         .sort((a, b) => (a.home?.amount ?? Infinity) - (b.home?.amount ?? Infinity));
       const best = priced[0];
       return best ? [{ part, best, count: valid.length }] : [];
@@ -122,7 +122,7 @@
               <td class="number figure"
                 >{best.home
                   ? money(best.home.amount, data.crate.currency)
-                  : `${money(landedPrice(best.quote), best.quote.currency)} – no rate`}</td
+                  : `${money(deliveredPrice(best.quote), best.quote.currency)} – no rate`}</td
               >
               <td>{age(best.quote.date, data.today)}</td>
               <td

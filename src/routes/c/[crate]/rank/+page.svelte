@@ -5,11 +5,11 @@
   import { page } from '$app/state';
   import { queryOf } from '$lib/client/address';
   import { guard } from '#core/tables/table';
-  import { schoolChoice } from '#core/house-rules/house-rules';
+  import { chosenOption } from '#core/house-rules/house-rules';
   import { duration, money, rate } from '#core/quantities/format';
   import { beginWeights, type Combination, type RankReport, type RankRow } from '#core/compare/ranking/request';
   import { send } from '$lib/client/api';
-  import { Task, type TaskState } from '$lib/client/task.svelte';
+  import { WatchedTask, type TaskView } from '$lib/client/task.svelte';
   import Plot from '$lib/ui/common/Plot.svelte';
   import TaskProgress from '$lib/ui/common/TaskProgress.svelte';
   import Wide from '$lib/ui/common/Wide.svelte';
@@ -44,7 +44,7 @@
   const job = $derived(data.jobs.find((one) => one.id === chosen.jobId));
 
   // svelte-ignore state_referenced_locally
-  const task = new Task(`task:rank:${data.crate.id}`, ended);
+  const task = new WatchedTask(`task:rank:${data.crate.id}`, ended);
   let resting: ReturnType<typeof setTimeout> | undefined;
   $effect(() => {
     // A ranking that was under way when the page was loaded again goes on; else it begins.
@@ -63,7 +63,7 @@
     if (!chosen.jobId) return;
     if (task.running) await task.cancel();
     const { weights, filters, takeApart, jobId, hostIds, cableIds, enclosureIds, driveIds } = chosen;
-    const answer = await send<TaskState>('POST', `/api/crates/${data.crate.id}/rank`, {
+    const answer = await send<TaskView>('POST', `/api/crates/${data.crate.id}/rank`, {
       jobId,
       hostIds,
       cableIds,
@@ -77,7 +77,7 @@
     if (answer.ok) task.follow(answer.data);
     else problem = answer.failure.message;
   }
-  function ended(state: TaskState): void {
+  function ended(state: TaskView): void {
     if (state.state === 'done') {
       report = state.result as RankReport;
       problem = '';
@@ -139,7 +139,7 @@
       ...(plain && keyOf(plain) !== keyOf(looked) ? [{ ...wayOf(plain), name: `the cheapest: ${lineOf(plain)}` }] : [])
     ];
   });
-  const buyRule = $derived(schoolChoice('buy', data.crate.houseRules));
+  const buyRule = $derived(chosenOption('buy', data.crate.houseRules));
   const standing = $derived(against ?? (report && heldAgainst(report.alternatives, buyRule)?.id));
   const rules = $derived([
     ...(report?.houseRules ?? []),

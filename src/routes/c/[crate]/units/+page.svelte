@@ -3,7 +3,7 @@
   import { page } from '$app/state';
   import { KIND_LABEL, KINDS } from '#core/parts/kinds';
   import { UNIT_STATES } from '#core/parts/item';
-  import { follow, withQuery } from '$lib/client/address';
+  import { keepAddress, withQuery } from '$lib/client/address';
   import { actOnUnits } from '$lib/client/units';
   import Pages from '$lib/ui/common/Pages.svelte';
   import UnitActions, { type UnitAct } from '$lib/ui/units/UnitActions.svelte';
@@ -39,14 +39,14 @@
       labelText="Find units"
       placeholder="Tag, part, place, person"
       value={data.query.find}
-      on:input={(e) => void follow(href({ find: String((e.target as HTMLInputElement | null)?.value ?? '') }))}
-      on:clear={() => void follow(href({ find: '' }))}
+      on:input={(e) => void keepAddress(href({ find: String((e.target as HTMLInputElement | null)?.value ?? '') }))}
+      on:clear={() => void keepAddress(href({ find: '' }))}
     />
     <Select
       size="sm"
       labelText="State"
       selected={data.query.state ?? ''}
-      on:update={(e) => void follow(href({ state: String(e.detail ?? '') }))}
+      on:update={(e) => void keepAddress(href({ state: String(e.detail ?? '') }))}
     >
       <SelectItem value="" text="any" />
       {#each UNIT_STATES as state (state)}<SelectItem value={state} text={state} />{/each}
@@ -55,7 +55,7 @@
       size="sm"
       labelText="Kind"
       selected={data.query.kind ?? ''}
-      on:update={(e) => void follow(href({ kind: String(e.detail ?? '') }))}
+      on:update={(e) => void keepAddress(href({ kind: String(e.detail ?? '') }))}
     >
       <SelectItem value="" text="any" />
       {#each KINDS as kind (kind)}<SelectItem value={kind} text={KIND_LABEL[kind].one} />{/each}
@@ -64,7 +64,7 @@
       size="sm"
       labelText="Lent"
       selected={data.query.out ? 'yes' : ''}
-      on:update={(e) => void follow(href({ out: String(e.detail ?? '') }))}
+      on:update={(e) => void keepAddress(href({ out: String(e.detail ?? '') }))}
     >
       <SelectItem value="" text="any" />
       <SelectItem value="yes" text="due back" />
@@ -98,7 +98,8 @@
       sorting={{
         by: data.query.sort,
         down: data.query.down,
-        onsort: (by) => void follow(href({ sort: by, down: data.query.sort === by && !data.query.down ? 'yes' : '' }))
+        onsort: (by) =>
+          void keepAddress(href({ sort: by, down: data.query.sort === by && !data.query.down ? 'yes' : '' }))
       }}
     />
     <Pages

@@ -2,7 +2,7 @@
   import { Button } from 'carbon-components-svelte';
   import { assemble } from '#core/build/assemble';
   import { figure, quantity } from '#core/quantities/format';
-  import { cutPlan, piecesOf } from '#core/pads/cutting/cut';
+  import { cutPlan, cutPieces } from '#core/pads/cutting/cut';
   import { isDoubleSided } from '#core/parts/fill/fill';
   import { planPads } from '#core/pads/plan-pads';
   import Figure from '$lib/ui/common/Figure.svelte';
@@ -24,7 +24,7 @@
     })
   );
   const pieces = $derived(
-    laid.board ? piecesOf(laid.board, laid.filled, data.crate.houseRules.pieces === 'sheet') : []
+    laid.board ? cutPieces(laid.board, laid.filled, data.crate.houseRules.pieces === 'sheet') : []
   );
   const sheets = $derived(cutPlan(pieces));
   const template = $derived(laid.board ? templateOf(sheets, pieces, laid.board) : null);

@@ -3,10 +3,10 @@
   import { day, duration, figure, quantity } from '#core/quantities/format';
   import { compareLog } from '#core/temperature-logs/compare';
   import {
-    PLACES,
+    PROBES,
     readPastedLog,
     temperatureLogSchema,
-    type Place,
+    type Probe,
     type TemperatureLog
   } from '#core/temperature-logs/log';
   import { changesOf } from '$lib/client/change';
@@ -28,7 +28,7 @@
   const { report } = $derived(data.build);
   const isDisk = $derived(data.build.snapshot.drive.media === 'hdd');
 
-  const PLACE_WORDS: Record<Place, string> = {
+  const PLACE_WORDS: Record<Probe, string> = {
     controller: 'the drive reports it',
     nand: 'NAND, as the drive reports it',
     case: 'outer face of the case'
@@ -38,7 +38,7 @@
 
   const EXAMPLE = '5 33.5\n10 37\n20 39.5';
   let date = $state('');
-  let place = $state<Place>('case');
+  let place = $state<Probe>('case');
   let work = $state<TemperatureLog['work']>('write');
   let mbps = $state<number | null>(null);
   let ambient = $state<number | null>(22);
@@ -49,7 +49,7 @@
   let refused = $state<Record<string, string>>({});
   const draftKey = $derived(`draft:log:${data.build.id}`);
   type Typed = {
-    place: Place;
+    place: Probe;
     work: TemperatureLog['work'];
     mbps: number | null;
     ambient: number | null;
@@ -174,7 +174,7 @@
             invalidText={refused.date}
           />
           <Select size="sm" labelText="Where" bind:selected={place}>
-            {#each PLACES.filter((p) => !(isDisk && p === 'nand')) as p (p)}<SelectItem
+            {#each PROBES.filter((p) => !(isDisk && p === 'nand')) as p (p)}<SelectItem
                 value={p}
                 text={PLACE_WORDS[p]}
               />{/each}

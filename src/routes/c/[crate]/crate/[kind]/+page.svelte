@@ -6,21 +6,21 @@
   import { page } from '$app/state';
   import { KIND_LABEL, KINDS } from '#core/parts/kinds';
   import { readDraft, type Draft } from '#core/parts/form/form';
-  import { follow, withQuery } from '$lib/client/address';
+  import { keepAddress, withQuery } from '$lib/client/address';
   import { send } from '$lib/client/api';
   import { saved } from '$lib/client/undo';
   import Pages from '$lib/ui/common/Pages.svelte';
   import SortHead from '$lib/ui/common/SortHead.svelte';
   import { notices } from '$lib/ui/frame/notices.svelte';
-  import { editablePaths, optionsAt } from '$lib/ui/parts/choices';
-  import { columnsOf } from '$lib/ui/parts/columns';
+  import { editablePaths, choicesOf } from '$lib/ui/parts/choices';
+  import { tableColumns } from '$lib/ui/parts/columns';
   import FieldInput from '$lib/ui/parts/FieldInput.svelte';
 
   let { data } = $props();
   const home = $derived(`/c/${data.crate.slug}/crate`);
   const api = $derived(`/api/crates/${data.crate.id}/models`);
   const label = $derived(KIND_LABEL[data.kind]);
-  const all = $derived(columnsOf(data.kind));
+  const all = $derived(tableColumns(data.kind));
   const href = (change: Record<string, string | undefined>) => withQuery(page.url, change);
 
   // Which columns stand: until the person chooses, the plain ones.
@@ -118,16 +118,16 @@
         labelText="Find {label.many.toLowerCase()}"
         placeholder="Name, bridge, tag, place"
         value={data.query.find}
-        on:input={(e) => void follow(href({ find: String((e.target as HTMLInputElement | null)?.value ?? '') }))}
-        on:clear={() => void follow(href({ find: '' }))}
+        on:input={(e) => void keepAddress(href({ find: String((e.target as HTMLInputElement | null)?.value ?? '') }))}
+        on:clear={() => void keepAddress(href({ find: '' }))}
       />
       {#each data.filters as filter (`${data.kind}${filter.name}`)}
-        {@const { title, options } = optionsAt(data.fields, filter.path)}
+        {@const { title, options } = choicesOf(data.fields, filter.path)}
         <Select
           size="sm"
           labelText={title}
           selected={data.query.filters[filter.name] ?? ''}
-          on:update={(e) => void follow(href({ [filter.name]: String(e.detail ?? '') }))}
+          on:update={(e) => void keepAddress(href({ [filter.name]: String(e.detail ?? '') }))}
         >
           <SelectItem value="" text="any" />
           {#each options as option (option.value)}<SelectItem value={option.value} text={option.label} />{/each}
@@ -137,7 +137,7 @@
         size="sm"
         labelText="At hand"
         selected={data.query.having}
-        on:update={(e) => void follow(href({ having: String(e.detail ?? '') }))}
+        on:update={(e) => void keepAddress(href({ having: String(e.detail ?? '') }))}
       >
         <SelectItem value="" text="any" />
         <SelectItem value="owned" text="owned" />
@@ -187,7 +187,7 @@
                 number={column.number}
                 sorted={data.query.sort === column.id ? (data.query.down ? 'down' : 'up') : undefined}
                 onsort={() =>
-                  void follow(
+                  void keepAddress(
                     href({ sort: column.id, down: data.query.sort === column.id && !data.query.down ? 'yes' : '' })
                   )}
               />

@@ -2,7 +2,7 @@
   import { Button } from 'carbon-components-svelte';
   import { goto, invalidateAll } from '$app/navigation';
   import { page } from '$app/state';
-  import { landedPrice } from '#core/cost/landed';
+  import { deliveredPrice } from '#core/cost/landed';
   import { day, money } from '#core/quantities/format';
   import { withQuery } from '$lib/client/address';
   import { send } from '$lib/client/api';
@@ -88,7 +88,7 @@
           ? 'No unit of it in the crate.'
           : `${data.units.map((u) => `${u.unit.tag} (${u.unit.state}${u.unit.location ? `, ${u.unit.location}` : ''})`).join('; ')}.`}
         {#if data.quotes[0]}{@const newest = data.quotes[0].quote}Newest quote {money(
-            landedPrice(newest),
+            deliveredPrice(newest),
             newest.currency
           )} landed, {newest.vendor}, {day(newest.date)}.{/if}
       </p>
