@@ -20,7 +20,7 @@ test('a specification is pasted, what is open is answered, and the part is saved
 test('a CSV with errors shows them beside their rows, imports nothing, then all but the wrong rows, once', async ({
   page
 }) => {
-  await open(page, '/c/fernhollow/exchange');
+  await open(page, '/c/fernhollow/tables');
   const csv = 'Name,Media,Form factor,"Capacity, TB",colour\r\nKarst,nvme,M.2,2000 GB,red\r\nBad,nvme,m2,-1,blue\r\n';
   const file = { name: 'drives.csv', mimeType: 'text/csv', buffer: Buffer.from(csv) };
   await page.getByLabel('File', { exact: true }).setInputFiles(file);
@@ -69,7 +69,7 @@ test('units: added, lent by keyboard alone, found by a picture of their label, d
     .setInputFiles({ name: 'label.png', mimeType: 'image/png', buffer: code });
   await expect(page).toHaveURL(/\/u\/D-012$/);
   await page.getByRole('button', { name: 'Delete' }).click();
-  await expect(page).toHaveURL(/\/units$/);
+  await expect(page).toHaveURL(/\/items$/);
   await page.getByRole('button', { name: 'Undo' }).last().click();
   await expect(page.getByText('Taken back.')).toBeVisible();
   await open(page, '/c/fernhollow/u/D-012');
@@ -106,7 +106,7 @@ test('a host’s port is filled from what is printed beside it', async ({ page }
 test('a bundle opens as a crate of its own', async ({ page }) => {
   const id = await crateId(page, 'fernhollow');
   const bundle = await (await page.request.get(`/api/crates/${id}/bundle`)).body();
-  await open(page, '/c/fernhollow/exchange');
+  await open(page, '/c/fernhollow/tables');
   await page
     .getByLabel('Open a bundle', { exact: false })
     .setInputFiles({ name: 'b.json', mimeType: 'application/json', buffer: bundle });

@@ -104,7 +104,7 @@ test.describe('what is typed is kept', () => {
     await expect(page.getByLabel('Vendor', { exact: true })).toHaveValue('Half a vendor');
     await page.getByRole('button', { name: 'Start over' }).click();
 
-    await open(page, '/b/AC-0001/stack/log');
+    await open(page, '/b/AC-0001/pads/log');
     const readings = page.getByLabel('Minutes since it began', { exact: false }).first();
     await readings.fill('5 33.5\n10 37');
     await page.reload();
@@ -136,13 +136,13 @@ test.describe('what is typed is kept', () => {
   test('a stopwatch that runs survives a reload and another page; stopped, it is kept as a result', async ({
     page
   }) => {
-    await open(page, '/b/AC-0003/bench');
+    await open(page, '/b/AC-0003/measure');
     await page.getByLabel('What is copied, GB').fill('1');
     await page.getByRole('button', { name: 'Start the stopwatch' }).click();
     await page.reload();
     await page.locator('html[data-ready="yes"]').waitFor();
-    await open(page, '/c/fernhollow/units');
-    await open(page, '/b/AC-0003/bench');
+    await open(page, '/c/fernhollow/items');
+    await open(page, '/b/AC-0003/measure');
     await expect(page.getByRole('button', { name: 'Stop', exact: true })).toBeVisible();
     // about a second and a half by now: 1 GB in that time is less than the 1212 MB/s that can pass
     await expect
@@ -158,7 +158,7 @@ test.describe('what is typed is kept', () => {
   });
 
   test('a file that was mended is read again under its name, and the columns stay assigned', async ({ page }) => {
-    await open(page, '/c/fernhollow/exchange');
+    await open(page, '/c/fernhollow/tables');
     const file = page.getByLabel('File', { exact: true });
     const csv = (rows: string) => ({
       name: 'parts.csv',
@@ -194,7 +194,7 @@ test.describe('what is typed is kept', () => {
 test.describe('in the morning, east of here', () => {
   test.use({ timezoneId: 'Pacific/Kiritimati' });
   test('today is today: the day of a result begins as the reader’s own and is taken', async ({ page }) => {
-    await open(page, '/b/AC-0003/bench');
+    await open(page, '/b/AC-0003/measure');
     // fourteen hours ahead of UTC: from 10:00 UTC on it is tomorrow there
     const here = await page.evaluate(() => new Date().toLocaleDateString('sv-SE'));
     await expect(page.getByLabel('Day')).toHaveValue(here);

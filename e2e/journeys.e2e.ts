@@ -39,7 +39,7 @@ test.describe('from the parts to a measured build', () => {
   });
 
   test('the impossible is refused with what was meant, the suspicious asked about', async ({ page }) => {
-    await open(page, '/b/AC-0003/bench'); // 900 - 1070, ceiling 1212
+    await open(page, '/b/AC-0003/measure'); // 900 - 1070, ceiling 1212
     const write = page.getByLabel('Write, MB/s', { exact: true });
     await write.fill('7600');
     await page.getByRole('button', { name: 'Keep the result' }).click();

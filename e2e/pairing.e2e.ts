@@ -184,7 +184,7 @@ test('two builds on one controller slow each other down, and not on ports of the
 });
 
 test('the stopwatch starts and stops with Space, and says what a hand is worth', async ({ page }) => {
-  await open(page, '/b/AC-0003/bench');
+  await open(page, '/b/AC-0003/measure');
   const watch = page.getByRole('region', { name: 'Stopwatch' });
   await watch.getByLabel('What is copied, GB').fill('1 GB');
   await page.getByRole('heading', { name: 'Bench' }).click();

@@ -5,7 +5,7 @@ import { crateId, expect, open, test } from './test';
 const PX_PER_MM = 96 / 25.4;
 
 test('pads until all is good: a pad that does not touch, the best proposal, kept and taken back', async ({ page }) => {
-  await open(page, '/b/AC-0014/stack');
+  await open(page, '/b/AC-0014/pads');
   await expect(page.getByText('A 0.5 mm pad does not touch the controller')).toBeVisible();
   await expect(page.getByRole('button', { name: /^controller, upper side.*no-contact/ })).toBeVisible();
   // the imprint check of October says the same, and leads to what is next
@@ -29,7 +29,7 @@ test('pads until all is good: a pad that does not touch, the best proposal, kept
 });
 
 test('the cutting template is true to size on paper and in its file', async ({ page }) => {
-  await open(page, '/b/AC-0002/stack/cut');
+  await open(page, '/b/AC-0002/pads/cut');
   await page.emulateMedia({ media: 'print' });
   // as it lies on paper: what a millimetre of the drawing is there, and how many the bar and the pieces have
   const measured = (selector: string) =>
@@ -59,7 +59,7 @@ test('the cutting template is true to size on paper and in its file', async ({ p
 });
 
 test('two set-ups over each other, in a worker; a link shows the same; samples as CSV', async ({ page }) => {
-  await open(page, '/b/AC-0001/stack/heat');
+  await open(page, '/b/AC-0001/pads/heat');
   await expect(page.getByText(/^Trivet 40: done after/)).toBeVisible();
   await expect(page.getByText(/^without pads: .*throttled/)).toBeVisible();
   await expect(page.locator('.plot').first().locator('.scatterlayer .trace')).toHaveCount(2);
@@ -123,7 +123,7 @@ test('with the keyboard alone: to the station, along the chips, and a place that
 });
 
 test('temperatures are pasted, held against the forecast, and two of them fit the enclosure', async ({ page }) => {
-  await open(page, '/b/AC-0015/stack/log');
+  await open(page, '/b/AC-0015/pads/log');
   for (const [rate, last] of [
     [1000, 71],
     [500, 58]

@@ -5,6 +5,7 @@ import { problemOf } from '$lib/server/db/errors';
 import { migrate } from '$lib/server/db/migrations';
 import { seedOnce } from '$lib/server/demo/seed';
 import { forgetUnusedContents } from '$lib/server/repositories/contents';
+import { movedTo } from '$lib/server/pages/moved';
 import { purgeDeleted } from '$lib/server/repositories/crates';
 import { forgetTasks } from '$lib/server/repositories/task-rows';
 import { dropLeftovers } from '$lib/server/transfer/uploads';
@@ -50,6 +51,8 @@ export const handle: Handle = async ({ event, resolve }) => {
     const { code, message, fields, status } = FOREIGN;
     return json({ error: { code, message, fields } }, { status });
   }
+  const moved = request.method === 'GET' || request.method === 'HEAD' ? movedTo(url) : undefined;
+  if (moved) return new Response(null, { status: 308, headers: { location: moved } });
   const response = await resolve(event);
   // Which crate was looked at last. Here and not in the page, which may be answered before its layout has been read.
   if (event.params.crate && event.route.id?.startsWith('/c/[crate]') && response.ok)

@@ -7,7 +7,7 @@ import { createHash } from 'node:crypto';
 import { checkBackup, makeBackupFile, restoreBackup } from '../src/lib/server/repositories/archive/backup';
 import { checkBundle, openBundle } from '../src/lib/server/repositories/archive/bundle';
 import { bundlePieces, bundleStream } from '../src/lib/server/repositories/archive/bundle-write';
-import { noControl } from '../src/lib/server/work/work';
+import { noControl } from '../src/lib/server/work/control';
 
 const folder = mkdtempSync(join(tmpdir(), 'ash-crate-archives-'));
 let made = 0;

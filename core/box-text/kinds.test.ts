@@ -1,10 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Kind } from '../parts/kinds';
-import { covers, judge } from './judge';
+import { covers, judge } from '../../tests/reading-score';
 import { claimsIn, measured, meansWhenSaid } from './pattern';
 import { readSpecification } from './read';
-import { settleClaims } from './settle';
+import { settleClaims } from './settle-claims';
 import { blank, denied, normalise } from './text';
 
 /** What was read, path by path; what is asked instead has a question mark. */

@@ -3,7 +3,7 @@ import { readDrive } from './drive.ts';
 import { readEnclosure } from './enclosure.ts';
 import { readAlternative, readCable, readHost, readPad } from './others.ts';
 import type { Gathered, BoxReading } from './claims.ts';
-import { settleClaims } from './settle.ts';
+import { settleClaims } from './settle-claims.ts';
 import { normalise } from './text.ts';
 
 const READERS: Record<Kind, (text: string) => Gathered> = {

@@ -6,7 +6,7 @@ import { draftFrom, readDraft } from '../parts/form/form';
 import { formFields } from '../parts/form/form-fields';
 import { KINDS } from '../parts/kinds';
 import { MODEL_SCHEMAS, modelSchema } from '../parts/model';
-import { covers, judge } from './judge';
+import { covers, judge } from '../../tests/reading-score';
 import { readSpecification, TEXT_LIMIT } from './read';
 import { specFrom } from './spec';
 import { believable, clausesOf, numbersIn } from './text';

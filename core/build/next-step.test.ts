@@ -34,7 +34,7 @@ describe('the next step follows the house rules, and names one that the crate ch
     ['the own copy', { 'judge-by': 'copy' }, /^Time a copy of your own/, /house rule “Judge by”: the own copy job/]
   ])('formatted, judged by: %s', (_name, rules, says, names) => {
     const { text, station } = step('formatted', rules);
-    expect(station).toBe('bench');
+    expect(station).toBe('measure');
     expect(text).toMatch(says);
     if (names) expect(text).toMatch(names);
     else expect(text).not.toContain('house rule');

@@ -9,7 +9,7 @@ import { addDays } from '../quantities/days.ts';
 /** `urgent` marks what stands in the way of everything else; `waits` what needs nobody today. */
 export type NextStep = {
   text: string;
-  station: 'pair' | 'bench' | 'log';
+  station: 'pair' | 'measure' | 'log';
   tone: 'urgent' | 'do' | 'waits';
   marks?: BuildStage;
 };
@@ -80,7 +80,7 @@ export function nextStep(build: BuildState, today: string): NextStep {
     case 'formatted':
       return {
         text: `${JUDGE[chosenOption('judge-by', rules) as keyof typeof JUDGE]}${named('judge-by', rules)}.`,
-        station: 'bench',
+        station: 'measure',
         tone: 'do'
       };
     case 'benched':
@@ -90,20 +90,29 @@ export function nextStep(build: BuildState, today: string): NextStep {
         const worst = below.reduce((a, b) => (a.percentOfTypical < b.percentOfTypical ? a : b));
         return {
           text: `Find out why it measured ${Math.round(worst.percentOfTypical)} % of the typical forecast: ${chosenOption('one-host', rules) === 'link-first' ? 'other port, other cable, then a second host' : 'the drive’s own test and health first, then port, cable and host'}${named('one-host', rules)}.`,
-          station: 'bench',
+          station: 'measure',
           tone: 'urgent'
         };
       }
       if (build.measuredOn === undefined) {
-        return { text: `Marked as ${stage}, without a result: run the pair check once.`, station: 'bench', tone: 'do' };
+        return {
+          text: `Marked as ${stage}, without a result: run the pair check once.`,
+          station: 'measure',
+          tone: 'do'
+        };
       }
       if (stage === 'benched') {
-        return { text: 'Measured as forecast: put it in service.', station: 'bench', tone: 'do', marks: 'in service' };
+        return {
+          text: 'Measured as forecast: put it in service.',
+          station: 'measure',
+          tone: 'do',
+          marks: 'in service'
+        };
       }
       const due = addDays(build.measuredOn, RETEST_DAYS);
       return due <= today
-        ? { text: `Last measured ${day(build.measuredOn)}: run the pair check again.`, station: 'bench', tone: 'do' }
-        : { text: `In service. Next check from ${day(due)}.`, station: 'bench', tone: 'waits' };
+        ? { text: `Last measured ${day(build.measuredOn)}: run the pair check again.`, station: 'measure', tone: 'do' }
+        : { text: `In service. Next check from ${day(due)}.`, station: 'measure', tone: 'waits' };
     }
   }
 }

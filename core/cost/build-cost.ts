@@ -1,7 +1,7 @@
 import type { ExchangeRate } from '../parts/exchange-rate.ts';
 import type { Quote } from '../parts/quote.ts';
-import { exchange, type Exchanged } from './exchange.ts';
-import { deliveredPrice, newestQuote } from './landed.ts';
+import { exchange, type Exchanged } from './convert.ts';
+import { deliveredPrice, newestQuote } from './delivered-price.ts';
 
 export type BuildCost = {
   total: number;

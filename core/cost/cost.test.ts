@@ -2,8 +2,8 @@ import { describe, expect, it } from 'vitest';
 import type { ExchangeRate } from '../parts/exchange-rate';
 import type { Quote } from '../parts/quote';
 import { buildCost } from './build-cost';
-import { exchange, rateBetween } from './exchange';
-import { deliveredPrice, newestQuote } from './landed';
+import { exchange, rateBetween } from './convert';
+import { deliveredPrice, newestQuote } from './delivered-price';
 
 const quote = (partId: string, list: number, more: Partial<Quote> = {}): Quote => ({
   partId,

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Quote } from '../parts/quote';
 import { buildCost } from './build-cost';
-import { exchange, rateBetween } from './exchange';
+import { exchange, rateBetween } from './convert';
 import { shoppingList, type AtHand, type Need } from './shopping';
 
 const quote = (partId: string, vendor: string, list: number, more: Partial<Quote> = {}): Quote => ({

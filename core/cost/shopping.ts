@@ -1,8 +1,8 @@
 import type { ExchangeRate } from '../parts/exchange-rate.ts';
 import type { Quote } from '../parts/quote.ts';
 import type { UnitState } from '../parts/item.ts';
-import { exchange } from './exchange.ts';
-import { deliveredPrice } from './landed.ts';
+import { exchange } from './convert.ts';
+import { deliveredPrice } from './delivered-price.ts';
 
 /** One thing that a build needs. */
 export type Need = {

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { aCable, aDrive, aHost, anEnclosure, anInput } from '../../tests/parts';
 import { LINK_MODE_IDS, PLUGS } from '../facts/link-modes';
 import { driveSchema } from '../parts/drive';
-import { deliveredPrice, newestQuote } from '../cost/landed';
+import { deliveredPrice, newestQuote } from '../cost/delivered-price';
 import { plan } from './plan';
 import { planReportSchema, type PlanInput } from './report';
 

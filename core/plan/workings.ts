@@ -10,7 +10,7 @@ import type { Port } from '../parts/host.ts';
 import type { Band } from '../quantities/band.ts';
 import { day, duration, figure, rate } from '../quantities/format.ts';
 import { tebibytes } from '../quantities/measures.ts';
-import { deliveredPrice, newestQuote } from '../cost/landed.ts';
+import { deliveredPrice, newestQuote } from '../cost/delivered-price.ts';
 import type { JobWay } from './job-forecast.ts';
 import type { PlanInput, PlanReport, Working } from './report.ts';
 

@@ -1,4 +1,4 @@
-import { judge } from '../../core/box-text/judge.ts';
+import { judge } from '../../tests/reading-score.ts';
 import { HELD_OUT } from '../../tests/specifications/held-out.ts';
 import { TUNING } from '../../tests/specifications/tuning.ts';
 

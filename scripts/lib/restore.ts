@@ -3,7 +3,7 @@ import { resolve } from 'node:path';
 import { safetyCopyPath } from '../../src/lib/server/transfer/safety-copy.ts';
 import { checkBackup, restoreBackup } from '../../src/lib/server/repositories/archive/backup.ts';
 import { Problem } from '../../src/lib/server/problems/problem.ts';
-import { noControl } from '../../src/lib/server/work/work.ts';
+import { noControl } from '../../src/lib/server/work/control.ts';
 import { giveUp } from '../setup.mjs';
 import { withDatabase } from './with-database.ts';
 

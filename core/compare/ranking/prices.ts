@@ -1,6 +1,6 @@
 import { buildCost } from '../../cost/build-cost.ts';
-import { exchange } from '../../cost/exchange.ts';
-import { deliveredPrice, newestQuote } from '../../cost/landed.ts';
+import { exchange } from '../../cost/convert.ts';
+import { deliveredPrice, newestQuote } from '../../cost/delivered-price.ts';
 import type { Quote } from '../../parts/quote.ts';
 import type { RankInput } from './request.ts';
 

@@ -1,7 +1,7 @@
 import { assemble, type Library } from '../../build/assemble.ts';
 import type { Choice } from '../../build/choice.ts';
 import type { ChainPlace } from '../../build/options.ts';
-import { deliveredPrice, newestQuote } from '../../cost/landed.ts';
+import { deliveredPrice, newestQuote } from '../../cost/delivered-price.ts';
 import type { FindingCode, Verdict } from '../../findings/finding.ts';
 import { money, rate, UNIT_SPACE } from '../../quantities/format.ts';
 import type { PlanReport } from '../../plan/report.ts';

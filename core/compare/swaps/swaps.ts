@@ -1,8 +1,8 @@
 import { assemble, type InStock, type Library } from '../../build/assemble.ts';
 import type { Choice } from '../../build/choice.ts';
 import { optionsAt, pickedAt, withPicked, type ChainPlace } from '../../build/options.ts';
-import { exchange } from '../../cost/exchange.ts';
-import { deliveredPrice, newestQuote } from '../../cost/landed.ts';
+import { exchange } from '../../cost/convert.ts';
+import { deliveredPrice, newestQuote } from '../../cost/delivered-price.ts';
 import { chosenOption } from '../../house-rules/house-rules.ts';
 import { plan } from '../../plan/plan.ts';
 import type { PlanReport } from '../../plan/report.ts';

@@ -4,7 +4,7 @@ import { aDrive, anEnclosure } from '../../../tests/parts';
 import { fillDrive, fillEnclosure } from '../../parts/fill/fill';
 import { planPads } from '../../pads/plan-pads';
 import { Bodies, eigen3 } from '../model/bodies';
-import { chipsAfter, chipModes, decayParts, heatSlope } from '../throttling/followers';
+import { chipsAfter, chipModes, decayParts, heatSlope } from '../throttling/chip-modes';
 import { PARAMETER_LABELS, uncertainParameters, typicalParameters } from '../model/parameters';
 import { followThrottling, type Phase } from '../throttling/timeline';
 import { chipRises, heatOut, settledTemperatures, type Network } from '../model/network';
@@ -229,7 +229,7 @@ describe('what is uncertain', () => {
     }
     expect(open.find((k) => k.name === 'rate')).toEqual({ name: 'rate', hot: 1.1, cool: 0.9 });
     // less surface, worse pads, a bigger share of the fins that does nothing: hotter
-    for (const name of ['area', 'padTruth', 'finShare', 'plastic'] as const) {
+    for (const name of ['area', 'padConductivityShare', 'finShare', 'plastic'] as const) {
       const parameter = open.find((k) => k.name === name)!;
       expect(parameter.hot).toBeLessThan(parameter.cool);
     }

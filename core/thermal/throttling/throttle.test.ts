@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { aDrive, anEnclosure } from '../../../tests/parts';
 import { fillDrive, fillEnclosure } from '../../parts/fill/fill';
 import { planPads } from '../../pads/plan-pads';
-import { sawToothOf } from './orbit';
+import { sawToothOf } from './saw-tooth';
 import { dutyOf, throttleLimits, steadyState, throttledRate } from './throttle';
 import { followThrottling } from './timeline';
 import {

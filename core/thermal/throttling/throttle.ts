@@ -3,7 +3,7 @@ import { SHUTDOWN_C, THROTTLE } from '../../facts/thermal.ts';
 import type { Drive } from '../../parts/drive.ts';
 import type { Celsius, MBps } from '../../quantities/measures.ts';
 import type { ThermalParameters } from '../model/parameters.ts';
-import { decayParts, heatSlope } from './followers.ts';
+import { decayParts, heatSlope } from './chip-modes.ts';
 import {
   chipRises,
   settledTemperatures,
@@ -12,7 +12,7 @@ import {
   type ThermalGeometry,
   type Temperatures
 } from '../model/network.ts';
-import { sawToothOf } from './orbit.ts';
+import { sawToothOf } from './saw-tooth.ts';
 import { powerAt, type Activity } from '../model/power.ts';
 
 /** Temperatures at which a drive throttles, as it reports them itself, and the one at which it switches itself off. */

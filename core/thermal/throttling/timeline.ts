@@ -1,6 +1,6 @@
 import type { Celsius, GB, MBps, Seconds } from '../../quantities/measures.ts';
 import { roomLeft, type CacheFill } from '../../throughput/flash-cache.ts';
-import { chipsAfter, chipModes } from './followers.ts';
+import { chipsAfter, chipModes } from './chip-modes.ts';
 import { chipRises, faceRise, heatOut, settledTemperatures, type Power } from '../model/network.ts';
 import { powerAt, wattsOf } from '../model/power.ts';
 import {

@@ -70,17 +70,17 @@ const PAGES = [
   '/crate/paste',
   '/builds',
   '/pair',
-  '/units',
+  '/items',
   '/u/D-001',
   '/u/%2e%2e',
   '/labels',
   '/find',
   '/prices',
-  '/pairs',
+  '/combinations',
   '/jobs',
   '/rank',
   '/together',
-  '/exchange',
+  '/tables',
   '/history',
   '/house-rules',
   '/glossary',
@@ -146,7 +146,7 @@ function pageRequest(): { method: string; path: string } {
   const base =
     random() < 0.7
       ? `/c/${pick(['fernhollow', 'fuzzed', 'x', '..%2f'])}${pick(PAGES)}`
-      : `/b/${pick(['AC-0001', 'AC-0008', 'AC-9999', 'x'])}/${pick(['pair', 'buy', 'stack', 'stack/heat', 'stack/cut', 'stack/log', 'bench', 'log', 'x'])}`;
+      : `/b/${pick(['AC-0001', 'AC-0008', 'AC-9999', 'x'])}/${pick(['pair', 'buy', 'pads', 'pads/heat', 'pads/cut', 'pads/log', 'measure', 'stack/heat', 'log', 'x'])}`;
   const query = Array.from(
     { length: Math.floor(random() * 3) },
     () =>

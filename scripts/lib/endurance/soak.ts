@@ -19,7 +19,7 @@ const crate = String((await program.send('POST', '/api/crates', { name: 'Soak' }
 const demo = ((await program.send('GET', '/api/crates')).data as unknown as { id: string; demo: boolean }[]).find(
   (c) => c.demo
 )!.id;
-const PAGES = ['', '/crate/drive', '/builds', '/pair', '/units', '/jobs', '/prices', '/history', '/rank', '/together'];
+const PAGES = ['', '/crate/drive', '/builds', '/pair', '/items', '/jobs', '/prices', '/history', '/rank', '/together'];
 const builds = (await program.send('GET', `/api/crates/${demo}/builds`)).data as unknown as {
   choice: object;
   tag: string;
@@ -29,7 +29,7 @@ async function one(i: number): Promise<number> {
   const kind = random();
   if (kind < 0.35) return (await program.send('GET', `/c/fernhollow${pick(PAGES)}`)).status;
   if (kind < 0.45)
-    return (await program.send('GET', `/b/${pick(builds).tag}/${pick(['pair', 'buy', 'stack', 'bench', 'log'])}`))
+    return (await program.send('GET', `/b/${pick(builds).tag}/${pick(['pair', 'buy', 'pads', 'measure', 'log'])}`))
       .status;
   if (kind < 0.6)
     return (await program.send('GET', `/api/crates/${demo}/${pick(['models', 'units', 'builds', 'quotes', 'events'])}`))

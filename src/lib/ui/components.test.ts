@@ -16,7 +16,7 @@ import { MODEL_SCHEMAS } from '#core/parts/model';
 import { PORT_PRESETS, portDraft } from '#core/parts/form/port-presets';
 import { editablePaths, choicesOf } from './parts/choices';
 import { age, priceTraces } from './prices/history';
-import { tagIn } from './units/scanned';
+import { tagIn } from './items/scanned';
 import { refusedFields } from './parts/refused';
 import Findings from './pair/Findings.svelte';
 import Reasons from './pair/Reasons.svelte';
@@ -151,12 +151,12 @@ describe('the rail', () => {
   it('says which station is here, which is done, and which is next', () => {
     const stations = [
       { id: 'pair', label: 'Pair', state: 'done' as const },
-      { id: 'bench', label: 'Bench', state: 'next' as const }
+      { id: 'measure', label: 'Measure', state: 'next' as const }
     ];
-    const { body } = render(Rail, { props: { tag: 'AC-0001', name: 'n', stations, here: 'bench' } });
-    expect(body).toMatch(/href="\/b\/AC-0001\/bench" aria-current="page"/);
+    const { body } = render(Rail, { props: { tag: 'AC-0001', name: 'n', stations, here: 'measure' } });
+    expect(body).toMatch(/href="\/b\/AC-0001\/measure" aria-current="page"/);
     expect(body).toContain(', done');
-    expect(body).toContain('Station 2 of 2: Bench');
+    expect(body).toContain('Station 2 of 2: Measure');
   });
 });
 

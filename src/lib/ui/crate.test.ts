@@ -9,11 +9,11 @@ import HistoryTable from './common/HistoryTable.svelte';
 import Pages from './common/Pages.svelte';
 import RecordForm from './common/RecordForm.svelte';
 import TaskProgress from './common/TaskProgress.svelte';
-import Preview from './exchange/Preview.svelte';
-import Pairs from './parts/tabs/Pairs.svelte';
-import Quotes from './parts/tabs/Quotes.svelte';
+import Preview from './tables/Preview.svelte';
+import Pairs from './parts/tabs/KnownCombinations.svelte';
+import Quotes from './parts/tabs/Prices.svelte';
 import ReadingView from './parts/ReadingView.svelte';
-import UnitTable from './units/UnitTable.svelte';
+import UnitTable from './items/ItemTable.svelte';
 
 /** What a person reads: the text without its markup. */
 const textOf = (body: string) =>

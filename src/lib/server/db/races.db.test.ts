@@ -4,7 +4,7 @@ import { aDrive } from '../../../../tests/parts';
 import { freshDatabase } from '../../../../tests/fresh-database';
 import { problemCode as code } from '../../../../tests/problem-code';
 import { runImport } from '../transfer/import';
-import { noControl as work } from '../work/work';
+import { noControl as work } from '../work/control';
 import { connect } from './connection';
 import { undo } from './undo';
 import { createBuild, deleteBuild, listBuilds } from '../repositories/builds';

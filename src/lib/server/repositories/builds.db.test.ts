@@ -64,7 +64,7 @@ describe('the demo crate', () => {
     expect(new Set(rows.map((r) => r.verdict))).toEqual(new Set(['works', 'limited', 'check', 'fails']));
     expect(rows.find((r) => r.name === 'Front desk exchange')?.next).toMatchObject({
       tone: 'urgent',
-      station: 'bench'
+      station: 'measure'
     });
     expect(rows.every((r) => r.next.text.length > 10 && !r.outdated)).toBe(true);
   });

@@ -90,7 +90,7 @@ export async function search(db: Knex, args: { crateId: string; words: string })
       sort: 'pair' as const,
       title: `${p.name} × ${p.bridge}`,
       detail: 'known pair',
-      path: `/pairs`
+      path: `/combinations`
     }))
   ];
 }
@@ -129,14 +129,14 @@ export async function pathOf(db: Knex, crateId: string, thing: { table: string; 
     }
     case 'runs': {
       const run = await one<{ build_id: string }>('runs', thing.id, 'build_id');
-      return run ? build(run.build_id, '/bench') : gone;
+      return run ? build(run.build_id, '/measure') : gone;
     }
     case 'observations': {
       const seen = await one<{ build_id: string }>('observations', thing.id, 'build_id');
-      return seen ? build(seen.build_id, '/stack') : gone;
+      return seen ? build(seen.build_id, '/pads') : gone;
     }
     case 'pairs':
-      return `${home}/pairs`;
+      return `${home}/combinations`;
     case 'attachments': {
       const file = await one<{ subject_table: string; subject_id: string }>(
         'attachments',

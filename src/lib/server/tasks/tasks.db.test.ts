@@ -6,7 +6,7 @@ import { newId } from '../db/change';
 import { Problem } from '../problems/problem';
 import { cancelTask, startTask, taskState, watchTask } from './tasks';
 import type { TaskState } from '../work/task-state';
-import type { TaskControl } from '../work/work';
+import type { TaskControl } from '../work/control';
 import { createCrate, listCrates } from '../repositories/crates';
 import { forgetTasks, insertTask, markWatched } from '../repositories/task-rows';
 import { writing } from '../db/writing';

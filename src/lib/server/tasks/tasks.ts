@@ -5,7 +5,7 @@ import { problemOf } from '../db/errors';
 import { notFound, Problem } from '../problems/problem';
 import * as rows from '../repositories/task-rows';
 import type { TaskState } from '../work/task-state';
-import type { TaskControl } from '../work/work';
+import type { TaskControl } from '../work/control';
 
 class Cancelled extends Error {}
 

@@ -22,7 +22,7 @@ import { buildTags } from '../repositories/builds';
 import { listModels, modelToRow as modelRow } from '../repositories/models';
 import { listQuotes, quoteToRow as quoteRow } from '../repositories/quotes';
 import { countTags, listUnits, unitToRow as unitRow } from '../repositories/units';
-import type { TaskControl } from '../work/work';
+import type { TaskControl } from '../work/control';
 import { fromCsv } from './csv';
 
 export const importRequestSchema = z.strictObject({

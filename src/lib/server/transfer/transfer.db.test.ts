@@ -8,7 +8,7 @@ import { demoId, seedOnce } from '../demo/seed';
 import { exportFile } from './export';
 import { planImport, runImport, type ImportRequest } from './import';
 import { startTask, cancelTask, taskState, watchTask } from '../tasks/tasks';
-import { noControl, type TaskControl } from '../work/work';
+import { noControl, type TaskControl } from '../work/control';
 import { createAttachment, deleteAttachment, listAttachments, readAttachment } from '../repositories/attachments';
 import { createCrate } from '../repositories/crates';
 import { modelTable } from '../repositories/model-table';

@@ -11,7 +11,7 @@ import { checkBundle, openBundle } from '../repositories/archive/bundle';
 import { bundlePieces, bundleStream } from '../repositories/archive/bundle-write';
 import { packedLines, readWrapped } from '../repositories/archive/lines';
 import { commitTask } from '../repositories/task-rows';
-import type { TaskControl } from '../work/work';
+import type { TaskControl } from '../work/control';
 import type { ArchiveWork, FromArchive, ToArchive } from './archive';
 
 /** Reads and writes backups and bundles away from the thread that serves pages, with a connection of its own. */

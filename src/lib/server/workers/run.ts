@@ -1,7 +1,7 @@
 import { availableParallelism } from 'node:os';
 import { Worker } from 'node:worker_threads';
 import { Problem } from '../problems/problem';
-import type { InputOf, ResultOf, WorkerMessage, WorkName } from './work';
+import type { InputOf, ResultOf, WorkerMessage, WorkName } from './functions';
 
 /** Where the bundled worker lies; the start command says so. */
 const workerFile = (): string => process.env.ASH_CRATE_WORKER ?? '.cache/worker/worker.mjs';

@@ -1,5 +1,5 @@
 import { parentPort, workerData } from 'node:worker_threads';
-import { WORK, type WorkerMessage, type WorkName } from './work';
+import { WORK, type WorkerMessage, type WorkName } from './functions';
 
 /** Messages are told no oftener than this, ms: a page cannot show more. */
 const EVERY_MS = 50;

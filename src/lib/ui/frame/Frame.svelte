@@ -25,7 +25,7 @@
             here: path.startsWith(`${home}/builds`) || path.startsWith('/b/')
           },
           { href: `${home}/pair`, label: 'Pair', here: path === `${home}/pair` },
-          { href: `${home}/units`, label: 'Units', here: path.startsWith(`${home}/u`) }
+          { href: `${home}/items`, label: 'Units', here: path.startsWith(`${home}/u`) }
         ]
       : []
   );
@@ -38,8 +38,8 @@
           { href: `${home}/house-rules`, label: 'House rules' },
           { href: `${home}/find`, label: 'Find a unit' },
           { href: `${home}/prices`, label: 'Prices and rates' },
-          { href: `${home}/pairs`, label: 'Known pairs' },
-          { href: `${home}/exchange`, label: 'Import and export' },
+          { href: `${home}/combinations`, label: 'Known pairs' },
+          { href: `${home}/tables`, label: 'Import and export' },
           { href: `${home}/history`, label: 'History' },
           { href: `${home}/glossary`, label: 'Glossary' },
           { href: `${home}/keys`, label: 'Keys' },

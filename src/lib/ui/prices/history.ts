@@ -1,5 +1,5 @@
 import type { Data } from 'plotly.js';
-import { deliveredPrice } from '#core/cost/landed';
+import { deliveredPrice } from '#core/cost/delivered-price';
 import type { Quote } from '#core/parts/quote';
 import { plotText } from '../common/plot-text';
 

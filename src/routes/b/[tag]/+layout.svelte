@@ -19,8 +19,12 @@
     return [
       { id: 'pair', label: 'Pair', state: state('pair', true) },
       { id: 'buy', label: 'Buy', state: state('buy', STAGES.indexOf(stage) >= STAGES.indexOf('bought')) },
-      { id: 'stack', label: 'Stack', state: state('stack', STAGES.indexOf(stage) >= STAGES.indexOf('assembled')) },
-      { id: 'bench', label: 'Bench', state: state('bench', benched) },
+      {
+        id: 'pads',
+        label: 'Pads and heat',
+        state: state('pads', STAGES.indexOf(stage) >= STAGES.indexOf('assembled'))
+      },
+      { id: 'measure', label: 'Measure', state: state('measure', benched) },
       { id: 'log', label: 'Log', state: state('log', stage === 'retired') }
     ];
   });
@@ -36,8 +40,8 @@
       { keys: 'g b', label: 'Go to the builds', run: () => void goto(`${home}/builds`) },
       station('pair', 'g p', 'Go to Pair of this build'),
       station('buy', 'g y', 'Go to Buy of this build'),
-      station('stack', 'g s', 'Go to Stack of this build'),
-      station('bench', 'g e', 'Go to Bench of this build'),
+      station('pads', 'g s', 'Go to Pads and heat of this build'),
+      station('measure', 'g e', 'Go to Measure of this build'),
       station('log', 'g l', 'Go to Log of this build'),
       { keys: 'n', label: 'New build', run: () => void goto(`${home}/pair`) }
     ])

@@ -21,7 +21,7 @@ import { aDrive } from '../../../../../tests/parts';
 import { writing } from '../../db/writing';
 import { demoId, seedOnce } from '../../demo/seed';
 import { Problem } from '../../problems/problem';
-import { noControl } from '../../work/work';
+import { noControl } from '../../work/control';
 import { createAttachment, deleteAttachment, listAttachments, readAttachment } from '../attachments';
 import { createBuild, listBuilds } from '../builds';
 import { createCrate, getCrate, listCrates } from '../crates';

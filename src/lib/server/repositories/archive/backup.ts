@@ -3,7 +3,7 @@ import type { Knex } from 'knex';
 import { countGivenTags, mendDoubledChoices, reachableTag, withoutOddText } from '../../db/mend';
 import { MIGRATIONS } from '../../db/migrations';
 import { writing } from '../../db/writing';
-import type { TaskControl } from '../../work/work';
+import type { TaskControl } from '../../work/control';
 import { putContent } from '../contents';
 import { contentLines } from './contents';
 import { insertRows, putContents } from './fill';

@@ -5,7 +5,7 @@ import { fieldsOf } from '../../problems/fields';
 import { newId } from '../../db/change';
 import { countGivenTags, withoutDoubles, withoutOddText } from '../../db/mend';
 import { writing } from '../../db/writing';
-import type { TaskControl } from '../../work/work';
+import type { TaskControl } from '../../work/control';
 import { putContent } from '../contents';
 import { createCrate, getCrate, type Crate } from '../crates';
 import { bundleCrateSchema, bundleSchema } from './bundle-schema';

@@ -1,6 +1,6 @@
 import type { Knex } from 'knex';
 import { toColumns } from '../../db/change';
-import type { TaskControl } from '../../work/work';
+import type { TaskControl } from '../../work/control';
 import { ContentReader } from './contents';
 import type { Line } from './lines';
 import { batchOf, type DbRow, type RowTable } from './rows';

@@ -1,5 +1,5 @@
 import { Problem, type FieldProblem } from '../../problems/problem';
-import type { TaskControl } from '../../work/work';
+import type { TaskControl } from '../../work/control';
 import { ContentReader } from './contents';
 import { refuseArchive, type Line } from './lines';
 import type { DbRow, RowTable } from './rows';

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { Button, TextInput } from 'carbon-components-svelte';
   import { goto } from '$app/navigation';
-  import { tagIn } from '$lib/ui/units/scanned';
+  import { tagIn } from '$lib/ui/items/scanned';
 
   let { data } = $props();
   const home = $derived(`/c/${data.crate.slug}`);

@@ -32,7 +32,7 @@
   {#if data.labels.length === 0}
     <div class="empty no-print">
       <h2>No unit chosen</h2>
-      <p><a href="/c/{data.crate.slug}/units">Choose units</a> in their table.</p>
+      <p><a href="/c/{data.crate.slug}/items">Choose units</a> in their table.</p>
     </div>
   {/if}
   {#each sheets as sheet, n (n)}

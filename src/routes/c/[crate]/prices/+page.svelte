@@ -2,8 +2,8 @@
   import Wide from '$lib/ui/common/Wide.svelte';
   import { Button, Search, TextInput } from 'carbon-components-svelte';
   import { invalidateAll } from '$app/navigation';
-  import { exchange } from '#core/cost/exchange';
-  import { deliveredPrice } from '#core/cost/landed';
+  import { exchange } from '#core/cost/convert';
+  import { deliveredPrice } from '#core/cost/delivered-price';
   import { day, money } from '#core/quantities/format';
   import { send } from '$lib/client/api';
   import { changesOf } from '$lib/client/change';

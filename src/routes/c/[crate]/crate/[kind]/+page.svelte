@@ -231,7 +231,7 @@
       <a href="/api/crates/{data.crate.id}/export?what=models&kind={data.kind}&format=csv" download
         >CSV of all {label.many.toLowerCase()}</a
       >
-      · <a href="/c/{data.crate.slug}/exchange">Import</a>
+      · <a href="/c/{data.crate.slug}/tables">Import</a>
     </p>
   {/if}
 </div>

@@ -4,13 +4,13 @@
   import { KIND_LABEL } from '#core/parts/kinds';
   import { day, quantity } from '#core/quantities/format';
   import { takeBack } from '$lib/client/undo';
-  import { actOnUnits } from '$lib/client/units';
+  import { actOnUnits } from '$lib/client/item-actions';
   import { changesOf } from '$lib/client/change';
   import HistoryTable from '$lib/ui/common/HistoryTable.svelte';
   import RecordForm from '$lib/ui/common/RecordForm.svelte';
   import { unitFields } from '$lib/ui/parts/record-fields';
   import Files from '$lib/ui/common/Files.svelte';
-  import UnitActions, { type UnitAct } from '$lib/ui/units/UnitActions.svelte';
+  import UnitActions, { type UnitAct } from '$lib/ui/items/ItemActions.svelte';
 
   let { data } = $props();
   const { unit, model, build } = $derived(data.row);
@@ -25,7 +25,7 @@
     busy = true;
     const done = await actOnUnits(data.crate.id, [{ id: data.row.id, version: data.row.version }], act);
     busy = false;
-    if (done && act.do === 'delete') await goto(`${home}/units`);
+    if (done && act.do === 'delete') await goto(`${home}/items`);
   }
 
   async function onsave(record: Record<string, unknown>) {
@@ -48,7 +48,7 @@
 <div class="page">
   <div class="page-head">
     <div class="grow">
-      <p class="small"><a href="{home}/units">All units</a></p>
+      <p class="small"><a href="{home}/items">All units</a></p>
       <h1><span class="tag">{unit.tag}</span> {model.name}</h1>
     </div>
     {#if !editing}<Button size="small" kind="tertiary" disabled={busy} on:click={() => (editing = true)}>Edit</Button

@@ -2,7 +2,7 @@
   import { Button } from 'carbon-components-svelte';
   import { goto, invalidateAll } from '$app/navigation';
   import { page } from '$app/state';
-  import { deliveredPrice } from '#core/cost/landed';
+  import { deliveredPrice } from '#core/cost/delivered-price';
   import { day, money } from '#core/quantities/format';
   import { withQuery } from '$lib/client/address';
   import { send } from '$lib/client/api';
@@ -13,10 +13,10 @@
   import PartForm from '$lib/ui/parts/PartForm.svelte';
   import { refusedFields } from '$lib/ui/parts/refused';
   import Files from '$lib/ui/common/Files.svelte';
-  import Pairs from '$lib/ui/parts/tabs/Pairs.svelte';
-  import Quotes from '$lib/ui/parts/tabs/Quotes.svelte';
-  import AddUnits from '$lib/ui/units/AddUnits.svelte';
-  import UnitTable from '$lib/ui/units/UnitTable.svelte';
+  import Pairs from '$lib/ui/parts/tabs/KnownCombinations.svelte';
+  import Quotes from '$lib/ui/parts/tabs/Prices.svelte';
+  import AddUnits from '$lib/ui/items/AddItems.svelte';
+  import UnitTable from '$lib/ui/items/ItemTable.svelte';
 
   let { data } = $props();
   const path = $derived(`/api/crates/${data.crate.id}/models/${data.model.id}`);

@@ -2,7 +2,7 @@
   import { page } from '$app/state';
 
   let { data, children } = $props();
-  const base = $derived(`/b/${data.build.tag}/stack`);
+  const base = $derived(`/b/${data.build.tag}/pads`);
   const VIEWS = [
     { id: '', label: 'Board and pads' },
     { id: 'cut', label: 'Cut plan' },

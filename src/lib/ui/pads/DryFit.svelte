@@ -3,7 +3,7 @@
   import { IMPRINTS, untouchedBy, type Imprint, type ImprintCheck } from '#core/temperature-logs/observation';
   import { day } from '#core/quantities/format';
   import type { StackRow } from '#core/pads/plan-pads';
-  import { ROLE_WORD } from '../geometry/stack';
+  import { ROLE_WORD } from '../geometry/pads';
 
   type Props = {
     rows: readonly StackRow[];

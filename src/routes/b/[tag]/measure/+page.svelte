@@ -9,12 +9,12 @@
   import { bandText, day, rate } from '#core/quantities/format';
   import { send, type ChangeAnswer } from '$lib/client/api';
   import { saved } from '$lib/client/undo';
-  import ResultForm from '$lib/ui/bench/ResultForm.svelte';
+  import ResultForm from '$lib/ui/measure/ResultForm.svelte';
   import Figure from '$lib/ui/common/Figure.svelte';
   import Lane from '$lib/ui/common/Lane.svelte';
   import { ruleName, chosenOption } from '#core/house-rules/house-rules';
-  import type { TimedCopy } from '$lib/ui/bench/timed-copy';
-  import Stopwatch from '$lib/ui/bench/Stopwatch.svelte';
+  import type { TimedCopy } from '$lib/ui/measure/timed-copy';
+  import Stopwatch from '$lib/ui/measure/Stopwatch.svelte';
   import { notices } from '$lib/ui/frame/notices.svelte';
 
   let { data } = $props();

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { Button, TextInput } from 'carbon-components-svelte';
-  import { deliveredPrice } from '#core/cost/landed';
+  import { deliveredPrice } from '#core/cost/delivered-price';
   import type { Quote } from '#core/parts/quote';
   import { day, money, quantity } from '#core/quantities/format';
   import { readQuantity } from '#core/quantities/read';

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { Button, Select, SelectItem } from 'carbon-components-svelte';
   import type { BoardProblem, Component } from '#core/pads/board';
-  import { ROLE_WORD } from '../geometry/stack';
+  import { ROLE_WORD } from '../geometry/pads';
 
   type Props = {
     chip: Component;

@@ -1,5 +1,5 @@
-import { readSpecification } from './read.ts';
-import type { BoxReading } from './claims.ts';
+import { readSpecification } from '../core/box-text/read.ts';
+import type { BoxReading } from '../core/box-text/claims.ts';
 
 /** What a careful person reads in a text; see `judge`. */
 export type Expected = {

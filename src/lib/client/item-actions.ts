@@ -1,6 +1,6 @@
 import { invalidateAll } from '$app/navigation';
 import { notices } from '$lib/ui/frame/notices.svelte';
-import type { UnitAct } from '$lib/ui/units/UnitActions.svelte';
+import type { UnitAct } from '$lib/ui/items/ItemActions.svelte';
 import { send } from './api';
 import { saved } from './undo';
 

@@ -8,7 +8,7 @@
   import Figure from '$lib/ui/common/Figure.svelte';
   import Wide from '$lib/ui/common/Wide.svelte';
   import { templateOf } from '$lib/ui/geometry/template';
-  import CuttingTemplate from '$lib/ui/stack/CuttingTemplate.svelte';
+  import CuttingTemplate from '$lib/ui/pads/CuttingTemplate.svelte';
 
   let { data } = $props();
   const assembled = $derived(assemble(data.library, data.build.choice));

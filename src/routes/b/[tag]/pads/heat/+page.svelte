@@ -20,8 +20,8 @@
     samplesCsv,
     temperatureTraces,
     type Run
-  } from '$lib/ui/stack/heat-chart';
-  import { BESIDE, queryFor, sceneFrom, setUpsOf, wrongIn, type Scene } from '$lib/ui/stack/set-ups';
+  } from '$lib/ui/pads/heat-chart';
+  import { BESIDE, queryFor, sceneFrom, setUpsOf, wrongIn, type Scene } from '$lib/ui/pads/set-ups';
 
   let { data } = $props();
   const assembled = $derived(assemble(data.library, data.build.choice));

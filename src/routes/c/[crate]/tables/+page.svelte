@@ -7,7 +7,7 @@
   import { WatchedTask, type TaskView } from '$lib/client/task.svelte';
   import { saved } from '$lib/client/undo';
   import TaskProgress from '$lib/ui/common/TaskProgress.svelte';
-  import Preview, { type ImportPreview } from '$lib/ui/exchange/Preview.svelte';
+  import Preview, { type ImportPreview } from '$lib/ui/tables/Preview.svelte';
   import { notices } from '$lib/ui/frame/notices.svelte';
 
   let { data } = $props();

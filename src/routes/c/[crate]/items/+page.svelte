@@ -4,10 +4,10 @@
   import { KIND_LABEL, KINDS } from '#core/parts/kinds';
   import { UNIT_STATES } from '#core/parts/item';
   import { keepAddress, withQuery } from '$lib/client/address';
-  import { actOnUnits } from '$lib/client/units';
+  import { actOnUnits } from '$lib/client/item-actions';
   import Pages from '$lib/ui/common/Pages.svelte';
-  import UnitActions, { type UnitAct } from '$lib/ui/units/UnitActions.svelte';
-  import UnitTable from '$lib/ui/units/UnitTable.svelte';
+  import UnitActions, { type UnitAct } from '$lib/ui/items/ItemActions.svelte';
+  import UnitTable from '$lib/ui/items/ItemTable.svelte';
 
   let { data } = $props();
   const home = $derived(`/c/${data.crate.slug}`);
@@ -81,7 +81,7 @@
   {#if data.total === 0}
     <div class="empty">
       <h2>No unit here</h2>
-      <p>Units are added on the page of their part. <a href="{home}/units">Show all units</a></p>
+      <p>Units are added on the page of their part. <a href="{home}/items">Show all units</a></p>
     </div>
   {:else}
     <UnitTable

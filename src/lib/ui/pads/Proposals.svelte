@@ -3,7 +3,7 @@
   import type { StackRow } from '#core/pads/plan-pads';
   import type { Proposal, Proposals } from '#core/pads/propose';
   import StateMark from '../common/StateMark.svelte';
-  import { ROLE_WORD } from '../geometry/stack';
+  import { ROLE_WORD } from '../geometry/pads';
 
   type Props = { proposals: Proposals; current: readonly StackRow[]; onpick: (proposal: Proposal) => void };
   let { proposals, current, onpick }: Props = $props();

@@ -3,7 +3,7 @@ import { afterEach, describe, expect, it, vi } from 'vitest';
 import { formFields } from '#core/parts/form/form-fields';
 import { MODEL_SCHEMAS } from '#core/parts/model';
 import { CRITERIA, USUAL_WEIGHTS } from '#core/compare/ranking/request';
-import Stopwatch from './bench/Stopwatch.svelte';
+import Stopwatch from './measure/Stopwatch.svelte';
 import RecordForm from './common/RecordForm.svelte';
 import SortHead from './common/SortHead.svelte';
 import TaskProgress from './common/TaskProgress.svelte';

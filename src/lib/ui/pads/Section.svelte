@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { Board } from '#core/pads/board';
   import type { StackRow } from '#core/pads/plan-pads';
-  import { ROLE_WORD, sectionOf, VERDICT_MARKS } from '../geometry/stack';
+  import { ROLE_WORD, sectionOf, VERDICT_MARKS } from '../geometry/pads';
 
   type Props = {
     board: Pick<Board, 'lengthMm' | 'chips'>;

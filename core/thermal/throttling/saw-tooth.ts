@@ -1,5 +1,5 @@
 import type { Celsius, Seconds } from '../../quantities/measures.ts';
-import type { DecayPart } from './followers.ts';
+import type { DecayPart } from './chip-modes.ts';
 
 export type SawTooth = { fastS: Seconds; slowS: Seconds };
 

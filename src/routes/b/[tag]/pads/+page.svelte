@@ -16,13 +16,13 @@
   import Figure from '$lib/ui/common/Figure.svelte';
   import StateMark from '$lib/ui/common/StateMark.svelte';
   import Wide from '$lib/ui/common/Wide.svelte';
-  import { ROLE_WORD, VERDICT_MARKS } from '$lib/ui/geometry/stack';
-  import BoardPlan from '$lib/ui/stack/BoardPlan.svelte';
-  import ChipFields from '$lib/ui/stack/ChipFields.svelte';
-  import CompressionBar from '$lib/ui/stack/CompressionBar.svelte';
-  import DryFit from '$lib/ui/stack/DryFit.svelte';
-  import Proposals from '$lib/ui/stack/Proposals.svelte';
-  import Section from '$lib/ui/stack/Section.svelte';
+  import { ROLE_WORD, VERDICT_MARKS } from '$lib/ui/geometry/pads';
+  import BoardPlan from '$lib/ui/pads/BoardPlan.svelte';
+  import ChipFields from '$lib/ui/pads/ChipFields.svelte';
+  import CompressionBar from '$lib/ui/pads/CompressionBar.svelte';
+  import DryFit from '$lib/ui/pads/DryFit.svelte';
+  import Proposals from '$lib/ui/pads/Proposals.svelte';
+  import Section from '$lib/ui/pads/Section.svelte';
 
   let { data } = $props();
   const change = $derived(changesOf(data.crate.id));
@@ -204,7 +204,7 @@
           : 'A 2.5- or 3.5-inch drive lies in a shell of its own and gives its heat to the case through it; pads belong on M.2 modules.'}
       </p>
       <p>
-        <Button kind="tertiary" size="small" on:click={() => goto(`/b/${data.build.tag}/stack/heat`)}
+        <Button kind="tertiary" size="small" on:click={() => goto(`/b/${data.build.tag}/pads/heat`)}
           >Heat over time</Button
         >
       </p>
@@ -387,7 +387,7 @@
                 : 'writing without end'}: case <Figure value={figure(report.thermal.steadyCaseC.typical)} unit="°C" />,
             controller
             <Figure value={figure(report.thermal.steadyControllerC.typical)} unit="°C" />.
-            <a href="/b/{data.build.tag}/stack/heat">Over time</a>
+            <a href="/b/{data.build.tag}/pads/heat">Over time</a>
           </p>
         {/if}
         {#if proposals}

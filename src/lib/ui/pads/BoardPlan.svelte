@@ -2,7 +2,7 @@
   import { M2_CONNECTOR_MM, M2_NOTCH_RADIUS_MM } from '#core/facts/m2';
   import type { BoardProblem, Component, Side } from '#core/pads/board';
   import type { StackRow } from '#core/pads/plan-pads';
-  import { chipWords, moved, ROLE_WORD, VERDICT_MARKS } from '../geometry/stack';
+  import { chipWords, moved, ROLE_WORD, VERDICT_MARKS } from '../geometry/pads';
 
   type Props = {
     board: { lengthMm: number; widthMm: number };

@@ -3,7 +3,7 @@ import { aDrive, anEnclosure, anInput } from '../../../../tests/parts';
 import { planPads } from '#core/pads/plan-pads';
 import { cutPlan, cutPieces } from '#core/pads/cutting/cut';
 import { simulate } from '#core/simulate/simulate';
-import { chipWords, moved, sectionOf } from '../geometry/stack';
+import { chipWords, moved, sectionOf } from '../geometry/pads';
 import { CHECK_BAR_MM, templateOf } from '../geometry/template';
 import {
   eventMarks,
