@@ -1,8 +1,7 @@
 import type { LinkMode, Plug } from '#core/facts/link-modes';
 import { OS_FAMILIES } from '#core/facts/filesystems';
-import { HEIGHT_CODES } from '#core/parts/drive';
+import { HEIGHT_CODES, type Drive } from '#core/parts/drive';
 import type { Cable } from '#core/parts/cable';
-import type { Drive } from '#core/parts/drive';
 import type { Enclosure } from '#core/parts/enclosure';
 import type { Host, Port } from '#core/parts/host';
 import type { Job } from '#core/parts/job';

@@ -1,5 +1,4 @@
-import type { Band } from '../quantities/band.ts';
-import { band } from '../quantities/band.ts';
+import { type Band, band } from '../quantities/band.ts';
 
 export const OS_FAMILIES = [
   'macos',

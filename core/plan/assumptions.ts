@@ -7,7 +7,7 @@ import { livesOnPort } from '../chain/rules/power.ts';
 import { isTunnelled } from '../chain/modes.ts';
 import { runsUas } from '../chain/stages.ts';
 import { ratingsOf, sidesAssumed } from '../parts/fill/fill.ts';
-import { caseClassOf } from '../thermal/model/network.ts';
+import { caseClassOf } from '../thermal/model/geometry.ts';
 import { cacheShareOf } from '../throughput/flash-cache.ts';
 import type { Pad } from '../parts/pad.ts';
 import type { PlanInput } from './report.ts';

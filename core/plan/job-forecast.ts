@@ -6,13 +6,18 @@ import {
   stretchesOf,
   usableFreeGB,
   directionsOf,
-  directionTime
+  directionTime,
+  type End,
+  type JobChain,
+  type JobDirection,
+  type DirectionTime
 } from '../throughput/job-time.ts';
-import type { End, JobChain, JobDirection, DirectionTime } from '../throughput/job-time.ts';
 import type { CacheForecast } from '../throughput/flash-cache.ts';
-import { followThrottling, type ThrottleTimeline, type Phase } from '../thermal/throttling/timeline.ts';
-import type { ThrottleLimits, Setting } from '../thermal/throttling/throttle.ts';
-import { mayThrottle } from '../thermal/forecast/thermal-model.ts';
+import { followThrottling, type ThrottleTimeline } from '../thermal/throttling/timeline.ts';
+import type { Phase } from '../thermal/throttling/phase-volume.ts';
+import type { ThrottleLimits } from '../thermal/throttling/throttle.ts';
+import type { Setting } from '../thermal/model/setting.ts';
+import { mayThrottle } from '../thermal/forecast/when-throttled.ts';
 import type { PlanReport } from './report.ts';
 
 export type JobForecast = Omit<NonNullable<PlanReport['job']>, 'ways'>;

@@ -173,7 +173,7 @@ export function resolveBuild(input: PlanInput): ResolvedBuild {
     advice,
     decisions: filesystem.decisions,
     usable,
-    thermal: thermalModel(drive, enclosure, mode, pads, rules, { ambientC: job?.ambientC }),
+    thermal: thermalModel({ drive, enclosure, stack: pads }, mode, rules, { ambientC: job?.ambientC }),
     needs
   };
 }

@@ -6,7 +6,8 @@ import { resolveBuild } from '../plan/resolve-build.ts';
 import { diskEdges, diskStart, fileCost, hostEnd, directionsOf, type JobDirection } from '../throughput/job-time.ts';
 import { slotLink } from '../chain/stages.ts';
 import { flashCacheOf } from '../throughput/flash-cache.ts';
-import { settingAt, thermalModel } from '../thermal/forecast/thermal-model.ts';
+import { thermalModel } from '../thermal/forecast/thermal-model.ts';
+import { settingAt } from '../thermal/model/setting.ts';
 import { copyParameters } from '../thermal/model/parameters.ts';
 import { COVERED, faultyRate, NEARLY_FULL_DRIVE, noisy, SIMULATED_FAULTS, type SimulatedFault } from './faults.ts';
 import { diskFlow, flashWrite, ontoHostDisk, plainFlow, type Flow } from './flow.ts';
@@ -114,17 +115,10 @@ export function simulate(input: SimulateInput): SimulateReport | null {
   const { host, mode } = chain;
 
   const thermal = thermalModel(
-    drive,
-    enclosure,
+    { drive, enclosure, stack: fault === 'pad-no-contact' ? withoutController(pads) : pads },
     mode,
-    fault === 'pad-no-contact' ? withoutController(pads) : pads,
     rules,
-    {
-      ambientC: ambientC ?? job?.ambientC,
-      fan,
-      bare,
-      stands
-    }
+    { ambientC: ambientC ?? job?.ambientC, fan, bare, stands }
   );
   const parameters = copyParameters(thermal.typical.parameters);
   if (fault === 'thermal-throttle') parameters.area *= COVERED;

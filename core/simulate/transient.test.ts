@@ -15,7 +15,7 @@ const build = (cooling: object, drive: object = {}) => {
   const filled = fillDrive(aDrive(drive));
   const enclosure = fillEnclosure(anEnclosure({ cooling: { kind: 'passive', ...cooling } }));
   const stack = planPads({ drive: filled.drive, doubleSided: false, enclosure: enclosure.enclosure });
-  return thermalModel(filled, enclosure, 'usb4-40g', stack, undefined, { ambientC: 22 });
+  return thermalModel({ drive: filled, enclosure, stack }, 'usb4-40g', undefined, { ambientC: 22 });
 };
 const endless = (rate: number): Leg[] => [{ flow: plainFlow(rate, 'write'), perMB: 0, volumeGB: Infinity }];
 
@@ -54,7 +54,7 @@ describe('steps', () => {
     const filled = fillDrive(aDrive());
     const enclosure = fillEnclosure(anEnclosure({ cooling: { kind: 'passive', areaCm2: 400, massG: 80 } }));
     const stack = planPads({ drive: filled.drive, doubleSided: false, enclosure: enclosure.enclosure });
-    const { typical, limits } = thermalModel(filled, enclosure, 'usb4-40g', stack, undefined, {
+    const { typical, limits } = thermalModel({ drive: filled, enclosure, stack }, 'usb4-40g', undefined, {
       ambientC: 22,
       bare: true
     });
@@ -72,9 +72,9 @@ describe('steps', () => {
     expect(coarse.run.peak.controllerC).toBeLessThan(limits!.startC + 0.01);
   });
   it('the end is the settled network', () => {
-    const { typical, limits, geometry, draw } = build({ areaCm2: 250, massG: 60 });
+    const { typical, limits } = build({ areaCm2: 250, massG: 60 });
     const run = runTransient(typical, limits, endless(1500), { seconds: 20_000, everyS: 20 });
-    const by = settledTemperatures(typical.network, powerAt(geometry, draw, typical.parameters, 'write', 1500));
+    const by = settledTemperatures(typical.network, powerAt(typical, 'write', 1500));
     expect(run.samples.caseC.at(-1)).toBeCloseTo(by.caseC, 2);
     expect(run.samples.controllerC.at(-1)).toBeCloseTo(by.controllerC, 2);
     expect(run.samples.nandC.at(-1)).toBeCloseTo(by.nandC, 2);

@@ -1,5 +1,4 @@
-import { draftFrom, readDraft, type Draft, type Field } from '../parts/form/form.ts';
-import { NEEDED } from '../parts/form/form.ts';
+import { draftFrom, readDraft, type Draft, type Field, NEEDED } from '../parts/form/form.ts';
 import { unitLike, type UnitName } from '../quantities/read.ts';
 
 /** A column of a table file: the field's path, as the contract names it, and what people call it. */

@@ -6,8 +6,9 @@ import { fitEnclosure, missingForFit, type Fit, type FitPoint } from './fit.ts';
 import { extrapolate, readLog, type Probe, type TemperatureReading, type TemperatureLog } from './log.ts';
 import { settledTemperatures } from '../thermal/model/network.ts';
 import { powerAt } from '../thermal/model/power.ts';
-import type { Setting } from '../thermal/throttling/throttle.ts';
-import { likelyCases, thermalModel, type ThermalModel } from '../thermal/forecast/thermal-model.ts';
+import type { Setting } from '../thermal/model/setting.ts';
+import { thermalModel, type ThermalModel } from '../thermal/forecast/thermal-model.ts';
+import { likelyCases } from '../thermal/forecast/likely-cases.ts';
 import { plainFlow } from '../simulate/flow.ts';
 import { runTransient } from '../simulate/transient.ts';
 
@@ -29,19 +30,18 @@ const at = (place: Probe, t: { controllerC: Celsius; nandC: Celsius; faceC: Cels
   place === 'case' ? t.faceC : place === 'nand' ? t.nandC : t.controllerC;
 
 /** How the build of a log warms in the room of that log, with or without what was fitted to its enclosure. */
-function warmthFor(build: PlanInput, log: TemperatureLog, fitted: boolean): ThermalModel {
+function modelFor(build: PlanInput, log: TemperatureLog, fitted: boolean): ThermalModel {
   const { cooling } = build.enclosure;
   const enclosure =
     fitted || !cooling ? build.enclosure : { ...build.enclosure, cooling: { ...cooling, measured: undefined } };
-  const study = resolveBuild({ ...build, enclosure });
-  return thermalModel(study.drive, study.enclosure, study.negotiation.mode, study.pads, study.rules, {
-    ambientC: log.ambientC,
-    fan: log.fan
-  });
+  const resolved = resolveBuild({ ...build, enclosure });
+  const { drive, enclosure: filled, negotiation, pads, rules } = resolved;
+  const { ambientC, fan } = log;
+  return thermalModel({ drive, enclosure: filled, stack: pads }, negotiation.mode, rules, { ambientC, fan });
 }
 
-const settledUnder = ({ network, geometry, draw, parameters }: Setting, log: TemperatureLog) =>
-  settledTemperatures(network, powerAt(geometry, draw, parameters, log.work, log.MBps * parameters.rate));
+const settledUnder = (setting: Setting, log: TemperatureLog) =>
+  settledTemperatures(setting.network, powerAt(setting, log.work, log.MBps * setting.parameters.rate));
 
 /** The prediction some time after the work began, from settled idle. */
 function thenUnder(setting: Setting, log: TemperatureLog, seconds: Seconds): Celsius {
@@ -58,18 +58,15 @@ function thenUnder(setting: Setting, log: TemperatureLog, seconds: Seconds): Cel
 
 /** Holds a log against the model: settled or not yet, extrapolated where short, and inside the band or not. */
 export function compareLog(build: PlanInput, log: TemperatureLog, fitted = true): ComparedLog {
-  const thermal = warmthFor(build, log, fitted);
+  const thermal = modelFor(build, log, fitted);
   const reading = readLog(log);
-  const { typical, geometry, draw } = thermal;
+  const { typical } = thermal;
   const load = { activity: log.work, rate: log.MBps, perMB: 0 };
   const cases = likelyCases(thermal, load, undefined);
   const [hot, cool] = log.place === 'case' ? [cases.faceHot, cases.faceCool] : ([cases.hot, cases.cool] as const);
   const of = (setting: Setting) => at(log.place, settledUnder(setting, log));
   const settledC = { low: of(cool), typical: of(typical), high: of(hot) };
-  const startC = at(
-    log.place,
-    settledTemperatures(typical.network, powerAt(geometry, draw, typical.parameters, 'idle', 0))
-  );
+  const startC = at(log.place, settledTemperatures(typical.network, powerAt(typical, 'idle', 0)));
   const thenC = thenUnder(typical, log, reading.afterS);
   const done = extrapolate(log, { startC, thenC, settledC: settledC.typical });
   return {
@@ -89,7 +86,7 @@ export function fitLogs(logs: readonly { build: PlanInput; log: TemperatureLog }
   const readings: FitPoint[] = logs.flatMap(({ build, log }) => {
     const { settledC } = compareLog(build, log, false);
     if (settledC === null) return [];
-    const { typical } = warmthFor(build, log, false);
+    const { typical } = modelFor(build, log, false);
     return [
       {
         setting: typical,

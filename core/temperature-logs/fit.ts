@@ -3,7 +3,8 @@ import type { Celsius } from '../quantities/measures.ts';
 import type { Probe } from './log.ts';
 import { networkOf, settledTemperatures } from '../thermal/model/network.ts';
 import { powerAt } from '../thermal/model/power.ts';
-import type { Load, Setting } from '../thermal/throttling/throttle.ts';
+import type { Load } from '../thermal/throttling/throttle.ts';
+import type { Setting } from '../thermal/model/setting.ts';
 
 /** One settled temperature, and the build that it was read on as the model has it without any fit. */
 export type FitPoint = { setting: Setting; load: Load; place: Probe; measuredC: Celsius };
@@ -23,11 +24,10 @@ export type Fit = {
 };
 
 const temperatureAt = ({ setting, load, place }: FitPoint, caseFactor: number, chipFactor: number): Celsius => {
-  const shape = { ...setting.geometry, caseFactor, chipFactor };
-  const at = settledTemperatures(
-    networkOf(shape, setting.parameters),
-    powerAt(shape, setting.draw, setting.parameters, load.activity, load.rate)
-  );
+  const { draw, parameters } = setting;
+  const geometry = { ...setting.geometry, caseFactor, chipFactor };
+  const power = powerAt({ geometry, draw, parameters }, load.activity, load.rate);
+  const at = settledTemperatures(networkOf(geometry, parameters), power);
   return place === 'case' ? at.faceC : place === 'nand' ? at.nandC : at.controllerC;
 };
 

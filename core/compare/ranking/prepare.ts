@@ -21,8 +21,7 @@ import type { MeasuredRun } from '../../results/measured.ts';
 import type { PlanInput } from '../../plan/report.ts';
 import type { LinkClass, EnclosureLinks } from './links.ts';
 import { pricesOf, type Prices } from './prices.ts';
-import type { Filters, RankInput } from './request.ts';
-import { beginWeights, type Weights } from './request.ts';
+import { type Filters, type RankInput, beginWeights, type Weights } from './request.ts';
 
 /** What host, drive and job have to do with each other, whatever lies between them. */
 export type FilesystemFit = { fail: FindingCode | undefined; usableTiB: number; filesystem: FilesystemId };

@@ -3,20 +3,17 @@ import { FIT_RULES } from '../../chain/rules/rules.ts';
 import type { Pairing } from '../../chain/rules/rule.ts';
 import { slotStage } from '../../chain/stages.ts';
 import { jobSeconds } from '../../plan/job-forecast.ts';
-import {
-  mayThrottle,
-  thermalModelInMode,
-  thermalModel,
-  type ThermalModel
-} from '../../thermal/forecast/thermal-model.ts';
+import { thermalModelInMode, thermalModel, type ThermalModel } from '../../thermal/forecast/thermal-model.ts';
+import { mayThrottle } from '../../thermal/forecast/when-throttled.ts';
 import { minBand, type Band } from '../../quantities/band.ts';
 import { planPads, type StackPlan } from '../../pads/plan-pads.ts';
 import { fillOf, forecastCache, type CacheForecast } from '../../throughput/flash-cache.ts';
 import { linkFinder, type LinkCell, type LinkClass } from './links.ts';
-import { endlessReadPhase, sustainedRate, endlessWritePhases } from '../../plan/heat.ts';
+import { endlessReadPhase, sustainedRate, endlessWritePhases } from '../../plan/load.ts';
 import type { LinkMode } from '../../facts/link-modes.ts';
 import { chainKey } from '../../build/chain-key.ts';
-import { padsToPay, plan } from '../../plan/plan.ts';
+import { plan } from '../../plan/plan.ts';
+import { padsToPay } from '../../plan/report-parts.ts';
 import { inputOf, pairKey, type Prepared } from './prepare.ts';
 
 const ONE = { read: 1, write: 1 } as const;
@@ -150,7 +147,7 @@ export function* walk(set: Prepared, visitor: Visitor): Generator<number, void> 
         if (!found) {
           found = like
             ? thermalModelInMode(mode, like)
-            : thermalModel(drive, enclosure, mode, stackOf(), rules, { ambientC: job.ambientC });
+            : thermalModel({ drive, enclosure, stack: stackOf() }, mode, rules, { ambientC: job.ambientC });
           like ??= found;
           warm.set(kind, found);
         }

@@ -6,9 +6,11 @@ import { planPads } from '../../pads/plan-pads';
 import { Bodies, eigen3 } from '../model/bodies';
 import { chipsAfter, chipModes, decayParts, heatSlope } from '../throttling/chip-modes';
 import { PARAMETER_LABELS, uncertainParameters, typicalParameters } from '../model/parameters';
-import { followThrottling, type Phase } from '../throttling/timeline';
+import { followThrottling } from '../throttling/timeline';
+import type { Phase } from '../throttling/phase-volume';
 import { chipRises, heatOut, settledTemperatures, type Network } from '../model/network';
-import { throttleTime, thermalModel } from './thermal-model';
+import { thermalModel } from './thermal-model';
+import { throttleTime } from './when-throttled';
 
 const network: Network = {
   toCaseC: 0.3,
@@ -141,7 +143,7 @@ describe('the way through a job', () => {
     const drive = fillDrive(aDrive());
     const enclosure = fillEnclosure(anEnclosure({ cooling: { kind: 'passive', ...cooling } }));
     const stack = planPads({ drive: drive.drive, doubleSided: false, enclosure: enclosure.enclosure });
-    return thermalModel(drive, enclosure, 'usb4-40g', stack, undefined, { ambientC: 22 });
+    return thermalModel({ drive, enclosure, stack }, 'usb4-40g', undefined, { ambientC: 22 });
   };
   const write = (rate: number, gb: number): Phase => ({ activity: 'write', rate, perMB: 0, volumeMB: gb * 1000 });
   it('takes bytes over rate where nothing throttles: 300 GB at 2000, then 100 at 500, are 150 + 200 s', () => {
@@ -181,7 +183,7 @@ describe('the way through a job', () => {
   });
   it('stops at its horizon, and moves as much as there was time for', () => {
     const { typical, limits } = warm({ areaCm2: 500 });
-    const run = followThrottling(typical, [write(1000, Infinity)], limits, 120);
+    const run = followThrottling(typical, [write(1000, Infinity)], limits, { horizonS: 120 });
     expect(run.seconds).toBeCloseTo(120, 6);
     expect(run.movedGB).toBeCloseTo(120, 6);
   });
@@ -209,7 +211,12 @@ describe('what is uncertain', () => {
   const of = (drive = {}, enclosure = {}, more: { ambientC?: number; fan?: boolean } = {}) => {
     const filled = fillDrive(aDrive(drive));
     const cased = fillEnclosure(anEnclosure(enclosure));
-    const thermal = thermalModel(filled, cased, 'usb4-40g', { filled: [] }, undefined, more);
+    const thermal = thermalModel(
+      { drive: filled, enclosure: cased, stack: { filled: [] } },
+      'usb4-40g',
+      undefined,
+      more
+    );
     return {
       of: thermal.sources,
       parameters: typicalParameters(thermal.sources),

@@ -7,18 +7,16 @@ import { drawOf } from '../../chain/power-draw';
 import { typicalParameters } from './parameters';
 import {
   chipRises,
-  conductanceOf,
   faceRise,
   filmConductance,
   heatOut,
   networkOf,
-  outsideOf,
   riseFor,
   settledTemperatures,
-  thermalGeometry,
   type Network,
   type Surface
 } from './network';
+import { conductanceOf, outsideOf, thermalGeometry } from './geometry';
 import { powerAt, wattsOf } from './power';
 import { thermalModel } from '../forecast/thermal-model';
 
@@ -125,7 +123,10 @@ describe('from parts to the network', () => {
     const enclosure = fillEnclosure(anEnclosure(caseChange));
     const stack = planPads({ drive: drive.drive, doubleSided: false, enclosure: enclosure.enclosure });
     const fan = enclosure.enclosure.cooling?.kind === 'fan';
-    const shape = thermalGeometry(drive, enclosure, stack, fan, false, enclosure.enclosure.cooling?.stands ?? 'flat');
+    const shape = thermalGeometry(
+      { drive, enclosure, stack },
+      { fan, bare: false, stands: enclosure.enclosure.cooling?.stands ?? 'flat' }
+    );
     const draw = drawOf(drive, enclosure, 'usb4-40g', fan);
     const parameters = typicalParameters({ drive, enclosure, draw, rules: undefined, ambientC: 22, fan, desk: true });
     return { shape, draw, parameters, network: networkOf(shape, parameters) };
@@ -138,7 +139,7 @@ describe('from parts to the network', () => {
   });
   it('heat: (1.5 + 1.5 x 3) W into cache at 3000 MB/s, 60 % of it in the controller, 12 % more lost in the converter', () => {
     const { shape, draw, parameters } = parts();
-    const power = powerAt(shape, draw, parameters, 'write', 3000);
+    const power = powerAt({ geometry: shape, draw, parameters }, 'write', 3000);
     expect(power.controller).toBeCloseTo(3.6, 9);
     expect(power.nand).toBeCloseTo(2.4, 9);
     // 6 / 0.88 - 6 = 0.818 W, and 2.2 W of a tunnel's bridge, which is at its full rate from 3000 MB/s on
@@ -146,12 +147,12 @@ describe('from parts to the network', () => {
     expect(wattsOf(power)).toBeCloseTo(6 / 0.88 + 2.2, 9);
     // past the cache 3 J/GB: (1.5 + 3 x 1.5) W at 1500 MB/s is the same
     // (the bridge at half of its rate: 1.1 at rest and half of the other 1.1)
-    expect(wattsOf(powerAt(shape, draw, parameters, 'post', 1500))).toBeCloseTo(6 / 0.88 + 1.65, 9);
+    expect(wattsOf(powerAt({ geometry: shape, draw, parameters }, 'post', 1500))).toBeCloseTo(6 / 0.88 + 1.65, 9);
   });
   it('a stated active power holds at the rated write, and half of the rate makes half of the difference', () => {
     const { shape, draw, parameters } = parts({ power: { idleW: 1, activeW: 7 }, writeMBps: 6000 });
     const at = (rate: number) => {
-      const { controller, nand } = powerAt(shape, draw, parameters, 'write', rate);
+      const { controller, nand } = powerAt({ geometry: shape, draw, parameters }, 'write', rate);
       return controller + nand;
     };
     expect(at(6000)).toBeCloseTo(7, 9);
@@ -202,8 +203,8 @@ describe('a hard disk', () => {
         plug: 'usb-c',
         externalSupply: true
       });
-      const { typical } = thermalModel(drive, enclosure, 'usb-10g', { filled: [] }, undefined);
-      const power = powerAt(typical.geometry, typical.draw, typical.parameters, 'write', 100);
+      const { typical } = thermalModel({ drive, enclosure, stack: { filled: [] } }, 'usb-10g', undefined);
+      const power = powerAt(typical, 'write', 100);
       const { controllerC, caseC } = settledTemperatures(typical.network, power);
       // all of the 4 W is the disk's; board and case take what bridge and converter lose
       expect(controllerC - caseC).toBeCloseTo(4 * path, 6);

@@ -15,8 +15,7 @@ import {
   PLASTIC,
   SHELL_PATH
 } from '../../facts/thermal.ts';
-import type { HouseRules } from '../../house-rules/house-rules.ts';
-import { chosenOption } from '../../house-rules/house-rules.ts';
+import { type HouseRules, chosenOption } from '../../house-rules/house-rules.ts';
 import type { FilledDrive, FilledEnclosure } from '../../parts/fill/fill.ts';
 import type { Band } from '../../quantities/band.ts';
 import type { Draw } from '../../chain/power-draw.ts';

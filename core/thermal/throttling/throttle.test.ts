@@ -3,24 +3,20 @@ import { aDrive, anEnclosure } from '../../../tests/parts';
 import { fillDrive, fillEnclosure } from '../../parts/fill/fill';
 import { planPads } from '../../pads/plan-pads';
 import { sawToothOf } from './saw-tooth';
-import { dutyOf, throttleLimits, steadyState, throttledRate } from './throttle';
+import { dutyOf, throttleLimits, throttledRate } from './throttle';
+import { steadyState } from './steady-state';
 import { followThrottling } from './timeline';
-import {
-  likelyCases,
-  mayThrottle,
-  timeConstant,
-  touchOf,
-  thermalModel,
-  coolingTime,
-  settlePhases
-} from '../forecast/thermal-model';
+import { thermalModel } from '../forecast/thermal-model';
+import { likelyCases } from '../forecast/likely-cases';
+import { mayThrottle, settlePhases } from '../forecast/when-throttled';
+import { timeConstant, touchOf, coolingTime } from '../forecast/touch';
 import { heatOut } from '../model/network';
 
 const warm = (cooling: object, more: { ambientC?: number; bare?: boolean; drive?: object } = {}) => {
   const drive = fillDrive(aDrive(more.drive));
   const enclosure = fillEnclosure(anEnclosure({ cooling: { kind: 'passive', ...cooling } }));
   const stack = planPads({ drive: drive.drive, doubleSided: false, enclosure: enclosure.enclosure });
-  return thermalModel(drive, enclosure, 'usb4-40g', stack, undefined, { ambientC: 22, ...more });
+  return thermalModel({ drive, enclosure, stack }, 'usb4-40g', undefined, { ambientC: 22, ...more });
 };
 const writing = (rate: number) => ({ activity: 'write' as const, rate, perMB: 0 });
 
@@ -125,7 +121,7 @@ describe('without pads', () => {
     const { typical, limits } = warm({ areaCm2: 210, massG: 190 }, { bare: true });
     const phases = [{ ...writing(2900), volumeMB: Infinity }];
     expect(mayThrottle(typical, phases, limits)).toBe(true);
-    const found = followThrottling(typical, phases, limits, 3600, { untilThrottle: true });
+    const found = followThrottling(typical, phases, limits, { horizonS: 3600, untilThrottle: true });
     expect(found.throttleAtS).toBeGreaterThan(20);
     expect(found.throttleAtS).toBeLessThan(180);
     expect(found.peakFaceC).toBeLessThan(45);

@@ -1,26 +1,18 @@
 import type { Celsius, GB, MBps, Seconds } from '../../quantities/measures.ts';
-import { roomLeft, type CacheFill } from '../../throughput/flash-cache.ts';
-import { chipsAfter, chipModes } from './chip-modes.ts';
-import { chipRises, faceRise, heatOut, settledTemperatures, type Power } from '../model/network.ts';
-import { powerAt, wattsOf } from '../model/power.ts';
+import { faceRise, settledTemperatures, type Power } from '../model/network.ts';
+import { powerAt } from '../model/power.ts';
+import { NOTHING, PhaseVolume, type Phase } from './phase-volume.ts';
+import { SlowCase, type ThermalState } from './slow-case.ts';
 import {
-  dutyOf,
   blend,
+  dutyOf,
   rateLevels,
+  type RateLevels,
   type ThrottleForm,
-  type ThrottleLimits,
-  type Load,
-  type Setting
+  type ThrottleLevel,
+  type ThrottleLimits
 } from './throttle.ts';
-
-/**
- * A load and how much of it there is, MB; the last one may be without end. A phase that fills a cache ends when that is full, which
- * is later at a throttled rate; what it moves beyond its volume is taken off the phase after it.
- */
-export type Phase = Load & { volumeMB: number; fills?: CacheFill };
-
-/** Temperatures on their way: of the case, and of controller and NAND over it. */
-type State = { caseC: Celsius; controller: number; nand: number };
+import type { Setting } from '../model/setting.ts';
 
 export type ThrottleTimeline = {
   seconds: Seconds;
@@ -31,7 +23,7 @@ export type ThrottleTimeline = {
   offAtS: Seconds | null;
   form: ThrottleForm;
   /** The level of throttling at the end; in a saw-tooth the one where it spends more of its time. */
-  level: 0 | 1 | 2;
+  level: ThrottleLevel;
   /** Mean rate from the first throttling on. */
   throttledMBps: MBps;
   peakControllerC: Celsius;
@@ -39,215 +31,275 @@ export type ThrottleTimeline = {
   peakFaceC: Celsius;
 };
 
+/** Where to begin and where to stop. */
+export type FollowOptions = {
+  /** Stops here, where the phases have no end. */
+  horizonS?: Seconds;
+  /** Temperatures at the beginning; those at rest where left out. */
+  start?: { controllerC: Celsius; nandC: Celsius; caseC: Celsius };
+  /** Stops at the first throttling, or where the last phase has settled without one. */
+  untilThrottle?: boolean;
+};
+
 /** A case that moves less than this in a longest step has settled, K; and so far from a limit chips stay on their side of it. */
 const SETTLED_K = 1e-4;
 const NEAR_K = 0.01;
-/** Turns of a slow tooth that differ by less than this share are one like the other. */
+/** A case that moves less than this in a longest step brings the chips to no limit any more, K. */
+const CALM_K = 1e-3;
+/** Turns of a slow saw-tooth that differ by less than this share are one like the other. */
 const SAME_PERIOD = 1e-3;
+/** Halvings that find the moment within a step at which a limit is crossed. */
+const HALVINGS = 14;
 
-/** Steps of the slow body: short where everything moves, then a share of its time constant, s. */
+/** Steps of the case: short where everything moves, then longer by this factor up to `SlowCase.longestS`, s. */
 const FIRST_S = 4;
 const GROWTH = 1.5;
-const LONGEST_SHARE = 0.12;
+
+const UNLIMITED = { startC: Infinity, criticalC: Infinity, releaseK: 0, offC: Infinity } as const;
+
+/** What becomes of following after one step: on, on to the next phase, or no further. */
+type Going = 'on' | 'phase-over' | 'stop';
+
+/** One crossing of a limit: when, and how much had been moved by then. */
+type Turn = { seconds: Seconds; movedMB: number; periodS: Seconds };
+
+/** One build on its way through the phases of a job. */
+class Follower {
+  readonly #setting: Setting;
+  readonly #case: SlowCase;
+  readonly #horizonS: Seconds;
+  readonly #untilThrottle: boolean;
+  /** A drive that has switched itself off once is followed as if it had not: its limit is lifted. */
+  #limits: { startC: Celsius; criticalC: Celsius; releaseK: number; offC: Celsius };
+  readonly #offC: Celsius;
+
+  #state: ThermalState;
+  #seconds: Seconds = 0;
+  #movedMB = 0;
+  #movedAtThrottleMB = 0;
+  #throttleAtS: Seconds | null = null;
+  #offAtS: Seconds | null = null;
+  #form: ThrottleForm = 'none';
+  #level: ThrottleLevel = 0;
+  /** Whether it goes up and down between this level and the one below it too quickly to follow, and the time in the upper one. */
+  #inTooth = false;
+  #upperShare = 1;
+  #peakControllerC: Celsius;
+  #peakCaseC: Celsius;
+
+  // Of the phase that is on.
+  #levels!: RateLevels;
+  #volume!: PhaseVolume;
+  #stepS: Seconds = FIRST_S;
+  #lastTurn: Turn | undefined;
+
+  constructor(setting: Setting, limits: ThrottleLimits | null, options: FollowOptions) {
+    const { network } = setting;
+    const at = options.start ?? settledTemperatures(network, powerAt(setting, 'idle', 0));
+    this.#setting = setting;
+    this.#case = new SlowCase(network);
+    this.#horizonS = options.horizonS ?? Infinity;
+    this.#untilThrottle = options.untilThrottle ?? false;
+    this.#limits = { ...(limits ?? UNLIMITED) };
+    this.#offC = this.#limits.offC;
+    this.#state = { caseC: at.caseC, controller: at.controllerC - at.caseC, nand: at.nandC - at.caseC };
+    this.#peakControllerC = this.#state.caseC + this.#state.controller;
+    this.#peakCaseC = this.#state.caseC;
+  }
+
+  follow(phases: readonly Phase[]): void {
+    let owedMB = 0;
+    for (let i = 0; i < phases.length; i++) {
+      this.#levels = rateLevels(this.#setting, phases[i]!);
+      this.#volume = new PhaseVolume(phases[i]!, phases[i + 1], owedMB);
+      this.#stepS = FIRST_S;
+      this.#lastTurn = undefined;
+      let going: Going = 'on';
+      while (going === 'on' && this.#seconds < this.#horizonS && this.#volume.goesOn(this.#levels[this.#level].rate))
+        going = this.#inTooth ? this.#stepInTooth() : this.#stepAtLevel();
+      if (going === 'stop') return;
+      owedMB = this.#volume.owedMB;
+    }
+  }
+
+  /** The most that one step may last at a rate, s. */
+  #most(rate: MBps): Seconds {
+    return Math.min(this.#stepS, this.#volume.secondsLeft(rate), this.#horizonS - this.#seconds);
+  }
+
+  #move(rate: MBps, seconds: Seconds): void {
+    this.#movedMB += rate * seconds;
+    this.#seconds += seconds;
+    this.#volume.take(rate, seconds);
+  }
+
+  /** What has settled goes on as it is: a job of months is no more work than one of hours. */
+  #moveToEnd(rate: MBps): void {
+    this.#move(rate, Math.max(0, Math.min(this.#volume.secondsLeft(rate), this.#horizonS - this.#seconds)));
+  }
+
+  #see(controllerC: Celsius): void {
+    if (controllerC > this.#peakControllerC) this.#peakControllerC = controllerC;
+    if (this.#state.caseC > this.#peakCaseC) this.#peakCaseC = this.#state.caseC;
+  }
+
+  #slower(): void {
+    this.#level = (this.#level + 1) as 1 | 2;
+  }
+
+  /** One step of a quick saw-tooth: the mean of its two rates at the case's temperature in the middle of the step. */
+  #stepInTooth(): Going {
+    const { startC, criticalC, releaseK } = this.#limits;
+    const [fast, slow] = [this.#levels[this.#level], this.#levels[this.#level + 1]!];
+    const high = this.#level === 0 ? startC : criticalC;
+    const shareAt = (caseC: Celsius) => dutyOf(caseC + fast.rise, caseC + slow.rise, high - releaseK, high);
+    const here = blend(fast, slow, shareAt(this.#state.caseC));
+    if (here.rate <= 0) return 'phase-over';
+    const most = this.#most(here.rate);
+    const share = shareAt(this.#case.after(this.#state, here.power, most / 2).caseC);
+    if (share >= 1 || share <= 0) {
+      // Cool enough for the faster rate, or too warm to come back from the slower one.
+      this.#inTooth = false;
+      if (share <= 0) this.#slower();
+      this.#stepS = FIRST_S;
+      return 'on';
+    }
+    this.#upperShare = share;
+    const mean = blend(fast, slow, share);
+    const seconds = Math.min(most, this.#volume.secondsLeft(mean.rate));
+    if (seconds <= NOTHING) return 'phase-over';
+    const before = this.#state.caseC;
+    this.#state = this.#case.after(this.#state, mean.power, seconds);
+    this.#form = 'saw-tooth';
+    this.#see(high);
+    this.#move(mean.rate, seconds);
+    if (seconds >= this.#case.longestS && Math.abs(this.#state.caseC - before) < SETTLED_K) this.#moveToEnd(mean.rate);
+    this.#stepS = Math.min(this.#stepS * GROWTH, this.#case.longestS);
+    return 'on';
+  }
+
+  /** Temperatures of the controller between which the drive stays at its level. */
+  #bounds(): { above: Celsius; below: Celsius } {
+    const { startC, criticalC, releaseK, offC } = this.#limits;
+    if (this.#level === 0) return { above: startC, below: -Infinity };
+    return this.#level === 1
+      ? { above: criticalC, below: startC - releaseK }
+      : { above: offC, below: criticalC - releaseK };
+  }
+
+  /** One step at one rate, as far as the next limit. */
+  #stepAtLevel(): Going {
+    const { rate, power } = this.#levels[this.#level];
+    if (rate <= 0) return 'phase-over';
+    const most = this.#most(rate);
+    const { above, below } = this.#bounds();
+    const outside = ({ caseC, controller }: ThermalState) => caseC + controller > above || caseC + controller < below;
+    let then = this.#case.after(this.#state, power, most);
+    const crossed = outside(then);
+    const seconds = crossed ? this.#crossing(power, most, outside) : most;
+    if (crossed) then = this.#case.after(this.#state, power, seconds);
+    const changeK = Math.abs(then.caseC - this.#state.caseC);
+    const chipC = then.caseC + then.controller;
+    this.#state = then;
+    this.#see(chipC);
+    this.#move(rate, seconds);
+    this.#stepS = Math.min(this.#stepS * GROWTH, this.#case.longestS);
+    if (crossed) return this.#cross(above, below);
+    if (seconds >= this.#case.longestS) {
+      const forGood = changeK < SETTLED_K && chipC + NEAR_K < above && chipC - NEAR_K > below;
+      if (this.#untilThrottle && changeK < CALM_K) this.#volume.drop();
+      else if (forGood) this.#moveToEnd(rate);
+    }
+    return 'on';
+  }
+
+  /** Finds the moment within a step at which a limit is crossed, by halving: the way up to it is known exactly. */
+  #crossing(power: Power, most: Seconds, outside: (state: ThermalState) => boolean): Seconds {
+    let [low, high] = [0, most];
+    for (let i = 0; i < HALVINGS; i++) {
+      const middle = (low + high) / 2;
+      if (outside(this.#case.after(this.#state, power, middle))) high = middle;
+      else low = middle;
+    }
+    return high;
+  }
+
+  /** Changes the level after a limit was crossed. */
+  #cross(above: Celsius, below: Celsius): Going {
+    this.#stepS = FIRST_S;
+    if (this.#state.caseC + this.#state.controller < below) {
+      this.#level = (this.#level - 1) as 0 | 1;
+      return 'on';
+    }
+    this.#skipEqualTurns();
+    if (this.#throttleAtS === null) {
+      this.#throttleAtS = this.#seconds;
+      this.#movedAtThrottleMB = this.#movedMB;
+      if (this.#untilThrottle) return 'stop';
+    }
+    if (this.#level === 2) {
+      this.#offAtS = this.#seconds;
+      this.#limits.offC = Infinity;
+      this.#form = 'off';
+      return 'on';
+    }
+    // At the slower rate it would be cool again by itself within seconds, and hot within seconds after: only their mean matters.
+    if (this.#state.caseC + this.#levels[this.#level + 1]!.rise < above - this.#limits.releaseK) this.#inTooth = true;
+    else {
+      this.#slower();
+      if (this.#form === 'none') this.#form = 'plateau';
+    }
+    return 'on';
+  }
+
+  /** A slow saw-tooth that repeats itself is followed no further: whole turns of it pass at its mean rate. */
+  #skipEqualTurns(): void {
+    const last = this.#lastTurn;
+    if (!last) {
+      this.#lastTurn = { seconds: this.#seconds, movedMB: this.#movedMB, periodS: 0 };
+      return;
+    }
+    const periodS = this.#seconds - last.seconds;
+    const mean = (this.#movedMB - last.movedMB) / periodS;
+    const left = Math.min(this.#volume.secondsLeft(mean), this.#horizonS - this.#seconds);
+    const turns = Math.floor(left / periodS) - 1;
+    if (Math.abs(periodS - last.periodS) < SAME_PERIOD * periodS && turns > 0) this.#move(mean, turns * periodS);
+    this.#lastTurn = { seconds: this.#seconds, movedMB: this.#movedMB, periodS };
+  }
+
+  get timeline(): ThrottleTimeline {
+    const { surface, ambientC } = this.#setting.network;
+    const throttledS = this.#throttleAtS === null ? 0 : this.#seconds - this.#throttleAtS;
+    return {
+      seconds: this.#seconds,
+      movedGB: this.#movedMB / 1000,
+      throttleAtS: this.#throttleAtS,
+      offAtS: this.#offAtS,
+      form: this.#form,
+      level: this.#inTooth && this.#upperShare < 0.5 ? ((this.#level + 1) as 1 | 2) : this.#level,
+      throttledMBps: throttledS > 0 ? (this.#movedMB - this.#movedAtThrottleMB) / throttledS : 0,
+      peakControllerC: Math.min(this.#peakControllerC, this.#offC),
+      peakCaseC: this.#peakCaseC,
+      peakFaceC: ambientC + faceRise(surface, this.#peakCaseC - ambientC, ambientC)
+    };
+  }
+}
 
 /**
- * Follows a job through its phases in closed form: the case as one slow body with all of the heat capacity, controller and NAND
- * over it as two fast modes whose course is known exactly, and, from the first throttling on, the mean rate that the case's
- * temperature allows. Some dozen steps for an hour.
- * @param horizonS stops here, where the phases have no end
- * @param more.start temperatures when it begins; settled idle where left out
- * @param more.untilThrottle stops at the first throttling, or where the last phase has settled without one
+ * Follows a job through its phases in closed form and returns time, peak temperatures and throttling: the case as one slow body,
+ * controller and NAND over it in two fast modes, and, from the first throttling on, the mean rate that the temperature of the case
+ * allows. Some dozen steps for an hour.
+ * @param phases in their order; only the last may be without end, and then `horizonS` ends it
+ * @param limits null for a drive that does not throttle
+ * @returns seconds, GB and °C; the peak of the controller is never above the temperature at which the drive switches itself off
  */
 export function followThrottling(
   setting: Setting,
   phases: readonly Phase[],
   limits: ThrottleLimits | null,
-  horizonS: Seconds = Infinity,
-  more: { untilThrottle?: boolean; start?: { controllerC: Celsius; nandC: Celsius; caseC: Celsius } } = {}
+  options: FollowOptions = {}
 ): ThrottleTimeline {
-  const { network, geometry, draw, parameters } = setting;
-  const { surface, ambientC, controllerJK, nandJK, caseJK } = network;
-  const first = more.start ?? settledTemperatures(network, powerAt(geometry, draw, parameters, 'idle', 0));
-  const whole = controllerJK + nandJK + caseJK;
-  const followers = chipModes(network);
-  const longest = (LONGEST_SHARE * whole) / (heatOut(surface, 20, ambientC) / 20);
-  let state: State = {
-    caseC: first.caseC,
-    controller: first.controllerC - first.caseC,
-    nand: first.nandC - first.caseC
-  };
-
-  /** The state after some seconds of constant power. */
-  const after = (from: State, power: Power, seconds: Seconds): State => {
-    const watts = wattsOf(power);
-    const storedAt = whole * from.caseC + controllerJK * from.controller + nandJK * from.nand;
-    const leaves = (caseC: Celsius) => heatOut(surface, caseC - ambientC, ambientC);
-    const at = (dt: Seconds, slope: number, out: number): State => {
-      // The chips lag behind a case that warms: a constant pull of C x slope on each of them.
-      const end = chipRises(network, power.controller - controllerJK * slope, power.nand - nandJK * slope);
-      const { controller, nand } = chipsAfter(followers, from, end, dt);
-      const stored = storedAt + (watts - out) * dt;
-      return { caseC: (stored - controllerJK * controller - nandJK * nand) / whole, controller, nand };
-    };
-    const out = leaves(from.caseC);
-    const middle = at(seconds / 2, (watts - out) / whole, out);
-    const outMiddle = leaves(middle.caseC);
-    return at(seconds, (watts - outMiddle) / whole, outMiddle);
-  };
-
-  let seconds = 0;
-  let movedMB = 0;
-  let movedAtThrottle = 0;
-  let throttleAtS: Seconds | null = null;
-  let offAtS: Seconds | null = null;
-  let form: ThrottleForm = 'none';
-  let level: 0 | 1 | 2 = 0;
-  /** Between this level and the one below it goes up and down too quickly to follow. */
-  let quick = false;
-  let lastShare = 1;
-  let [peakControllerC, peakCaseC] = [state.caseC + state.controller, state.caseC];
-  const see = (controllerC: Celsius) => {
-    if (controllerC > peakControllerC) peakControllerC = controllerC;
-    if (state.caseC > peakCaseC) peakCaseC = state.caseC;
-  };
-  const startC = limits?.startC ?? Infinity;
-  const criticalC = limits?.criticalC ?? Infinity;
-  const releaseK = limits?.releaseK ?? 0;
-  let offC = limits?.offC ?? Infinity;
-
-  let owedMB = 0;
-  done: for (const [at, phase] of phases.entries()) {
-    const steps = rateLevels(setting, phase);
-    const next = phases[at + 1];
-    const whole = phase.volumeMB + (phase.fills && next ? next.volumeMB : 0);
-    let left = phase.fills ? whole : Math.max(0, phase.volumeMB - owedMB);
-    let [heldGB, writtenGB] = [0, 0];
-    /** Seconds until the phase is over at this rate. */
-    const untilEnd = (rate: MBps) =>
-      Math.min(left, phase.fills && next ? roomLeft(phase.fills, heldGB, writtenGB, rate) * 1000 : left) / rate;
-    const move = (rate: MBps, dt: Seconds) => {
-      movedMB += rate * dt;
-      left -= rate * dt;
-      seconds += dt;
-      if (!phase.fills) return;
-      writtenGB += (rate * dt) / 1000;
-      heldGB = Math.max(0, heldGB + ((rate - phase.fills.drain) * dt) / 1000);
-    };
-    const goesOn = (rate: MBps) => left > 1e-9 && untilEnd(rate) > 1e-9;
-    let step = FIRST_S;
-    let last: { seconds: Seconds; movedMB: number; period: Seconds } | undefined;
-    while (seconds < horizonS && goesOn(steps[level].rate)) {
-      if (quick) {
-        // The mean of the tooth at the case's temperature in the middle of the step.
-        const [fast, slow] = [steps[level], steps[level + 1]!];
-        const high = level === 0 ? startC : criticalC;
-        const share = (caseC: Celsius) => dutyOf(caseC + fast.rise, caseC + slow.rise, high - releaseK, high);
-        const here = blend(fast, slow, share(state.caseC));
-        if (here.rate <= 0) break;
-        let dt = Math.min(step, untilEnd(here.rate), horizonS - seconds);
-        const middle = after(state, here.power, dt / 2);
-        const part = share(middle.caseC);
-        if (part >= 1 || part <= 0) {
-          // Cool enough for the faster rate, or too warm to come back from the slower one.
-          quick = false;
-          if (part <= 0) level = (level + 1) as 1 | 2;
-          step = FIRST_S;
-          continue;
-        }
-        lastShare = part;
-        const mean = blend(fast, slow, part);
-        dt = Math.min(dt, untilEnd(mean.rate));
-        if (dt <= 1e-9) break;
-        const before = state.caseC;
-        state = after(state, mean.power, dt);
-        form = 'saw-tooth';
-        see(high);
-        move(mean.rate, dt);
-        // What has settled goes on as it is: a job of months is no more work than one of hours.
-        if (dt >= longest && Math.abs(state.caseC - before) < SETTLED_K)
-          move(mean.rate, Math.max(0, Math.min(untilEnd(mean.rate), horizonS - seconds)));
-        step = Math.min(step * GROWTH, longest);
-        continue;
-      }
-      const { rate, power } = steps[level];
-      if (rate <= 0) break;
-      let dt = Math.min(step, untilEnd(rate), horizonS - seconds);
-      const above = level === 0 ? startC : level === 1 ? criticalC : offC;
-      const below = level === 0 ? -Infinity : (level === 1 ? startC : criticalC) - releaseK;
-      const outside = (s: State) => s.caseC + s.controller > above || s.caseC + s.controller < below;
-      let then = after(state, power, dt);
-      const crossed = outside(then);
-      if (crossed) {
-        // The moment within the step, by halving: the way up to it is known exactly.
-        let [low, high] = [0, dt];
-        for (let i = 0; i < 14; i++) {
-          dt = (low + high) / 2;
-          then = after(state, power, dt);
-          if (outside(then)) high = dt;
-          else low = dt;
-        }
-        dt = high;
-        then = after(state, power, dt);
-      }
-      const change = Math.abs(then.caseC - state.caseC);
-      const settledDown = dt >= longest && change < 1e-3;
-      const chipC = then.caseC + then.controller;
-      const forGood = dt >= longest && change < SETTLED_K && chipC + NEAR_K < above && chipC - NEAR_K > below;
-      state = then;
-      see(state.caseC + state.controller);
-      move(rate, dt);
-      step = Math.min(step * GROWTH, longest);
-      if (more.untilThrottle && settledDown && !crossed) left = 0;
-      else if (forGood && !crossed) move(rate, Math.max(0, Math.min(untilEnd(rate), horizonS - seconds)));
-      if (!crossed) continue;
-      step = FIRST_S;
-      if (state.caseC + state.controller < below) {
-        level = (level - 1) as 0 | 1;
-        continue;
-      }
-      if (last) {
-        // A slow tooth that repeats itself is followed no further: whole turns of it pass at its mean rate.
-        const period = seconds - last.seconds;
-        const mean = (movedMB - last.movedMB) / period;
-        const turns = Math.floor(Math.min(untilEnd(mean), horizonS - seconds) / period) - 1;
-        if (Math.abs(period - last.period) < SAME_PERIOD * period && turns > 0) move(mean, turns * period);
-        last = { seconds, movedMB, period };
-      } else last = { seconds, movedMB, period: 0 };
-      if (throttleAtS === null) {
-        throttleAtS = seconds;
-        movedAtThrottle = movedMB;
-        if (more.untilThrottle) break done;
-      }
-      if (level === 2) {
-        offAtS = seconds;
-        offC = Infinity;
-        form = 'off';
-        continue;
-      }
-      // At the slower rate it would be cool again by itself within seconds, and hot within seconds after: only their mean matters.
-      const slower = steps[level + 1]!;
-      if (state.caseC + slower.rise < above - releaseK) quick = true;
-      else {
-        level = (level + 1) as 1 | 2;
-        if (form === 'none') form = 'plateau';
-      }
-    }
-    owedMB = phase.fills && next ? writtenGB * 1000 - phase.volumeMB : 0;
-  }
-  const throttledS = throttleAtS === null ? 0 : seconds - throttleAtS;
-  const throttledMBps = throttledS > 0 ? (movedMB - movedAtThrottle) / throttledS : 0;
-  const peakFaceC = ambientC + faceRise(surface, peakCaseC - ambientC, ambientC);
-  const movedGB = movedMB / 1000;
-  return {
-    seconds,
-    movedGB,
-    throttleAtS,
-    offAtS,
-    form,
-    level: quick && lastShare < 0.5 ? ((level + 1) as 1 | 2) : level,
-    throttledMBps,
-    peakControllerC: Math.min(peakControllerC, limits?.offC ?? Infinity),
-    peakCaseC,
-    peakFaceC
-  };
+  const follower = new Follower(setting, limits, options);
+  follower.follow(phases);
+  return follower.timeline;
 }

@@ -9,15 +9,7 @@ import { simulatePairCheck } from '#core/simulate/pair-check';
 import { writing } from '../db/writing';
 import { loadLibrary, planInputFor } from '../planning/planning';
 import { createBuild } from '../repositories/builds';
-import {
-  chooseRules,
-  createCrate,
-  demoCrates,
-  getCrate,
-  hasCrates,
-  removeCrate,
-  type Crate
-} from '../repositories/crates';
+import { chooseRules, createCrate, demoCrates, getCrate, hasCrates, removeCrate, type Crate } from '../repositories/crates';
 import { createJob } from '../repositories/jobs';
 import { createModel, setTarget } from '../repositories/models';
 import { createQuote } from '../repositories/quotes';

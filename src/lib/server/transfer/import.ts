@@ -1,14 +1,7 @@
 import type { Knex } from 'knex';
 import { z } from 'zod';
 import { columnsOf, headingUnit, matchColumns, readRow, withHeadingUnit } from '#core/tables/table';
-import {
-  FILES,
-  fileFields,
-  rowSchemas,
-  type FileKind,
-  type QuoteRowSpec,
-  type UnitRowSpec
-} from '#core/tables/kinds-of-table';
+import { FILES, fileFields, rowSchemas, type FileKind, type QuoteRowSpec, type UnitRowSpec } from '#core/tables/kinds-of-table';
 import { KINDS, type Kind } from '#core/parts/kinds';
 import { MODEL_SCHEMAS, type Model } from '#core/parts/model';
 import { tagKey } from '#core/parts/tag';
