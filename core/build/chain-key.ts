@@ -10,3 +10,6 @@ export type ChainIds = {
 /** Names a chain in one word, for maps; no id holds a blank. */
 export const chainKey = ({ hostId, portId, cableId, enclosureId, driveId }: ChainIds): string =>
   `${hostId} ${portId} ${cableId ?? '-'} ${enclosureId} ${driveId}`;
+
+/** Names a drive in an enclosure. */
+export const pairKey = (driveId: string, enclosureId: string): string => `${driveId} ${enclosureId}`;

@@ -174,14 +174,14 @@ describe('properties of every chain', () => {
         if (found.mode === null) return;
         const { mode } = found;
         expect(Math.max(...modesOf(common).map((m) => modeRank(m)))).toBe(modeRank(mode));
-        const stages = chainStages(
-          found,
+        const stages = chainStages({
+          negotiation: found,
           mode,
-          thePort,
-          fillEnclosure(enclosure),
-          fillDrive(aDrive({ readMBps: 20_000, writeMBps: 20_000 })),
-          false
-        );
+          port: thePort,
+          enclosure: fillEnclosure(enclosure),
+          drive: fillDrive(aDrive({ readMBps: 20_000, writeMBps: 20_000 })),
+          quickRemoval: false
+        });
         const { band } = bottleneckOf(stages, 'MBps');
         // Never above the link's own ceiling, never below the worst of its band.
         expect(band.high).toBeLessThanOrEqual(linkCeiling(mode, 4));

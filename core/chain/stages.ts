@@ -21,7 +21,7 @@ type Rates = { read: Band<MBps>; write: Band<MBps> };
 const is40g = (mode: LinkMode) => mode === 'usb4-40g' || mode === 'tbt4-40g';
 
 /**
- * What a whole healthy chain reaches in a mode, MB/s.
+ * Gives what a whole healthy chain reaches in a mode, MB/s.
  * @param generation PCIe generation behind the bridge where it is stated: a 40 Gb/s link depends on it
  */
 export function linkRates(mode: LinkMode, generation: number | undefined, uas: boolean): Rates {
@@ -35,13 +35,13 @@ export function linkRates(mode: LinkMode, generation: number | undefined, uas: b
   return { read: facts.read, write: facts.write };
 }
 
-/** Nothing passes this mode faster, MB/s; the hard limit of the plausibility gates. */
+/** Gives the rate that nothing passes in a mode, MB/s: the hard limit of the plausibility gates. */
 export function linkCeiling(mode: LinkMode, generation: number | undefined): MBps {
   if (is40g(mode) && generation !== undefined) return USB4_40G_BY_BRIDGE[generation >= 4 ? 4 : 3].ceiling;
   return LINK_MODES[mode].ceiling;
 }
 
-/** PCIe between bridge and drive: the lower generation and the fewer lanes of the two. */
+/** Finds the PCIe link between bridge and drive: the lower generation and the fewer lanes of the two. */
 export function slotLink(
   drive: FilledDrive,
   enclosure: FilledEnclosure
@@ -52,7 +52,7 @@ export function slotLink(
   return { generation, lanes };
 }
 
-/** lanes x rate of a lane x packet efficiency 0.84 - 0.875 - 0.91; SATA has a row of its own. */
+/** Gives the slot as a band, MB/s: lanes x rate of a lane x packet efficiency 0.84 - 0.875 - 0.91; SATA has a row of its own. */
 export function slotStage(drive: FilledDrive, enclosure: FilledEnclosure): { label: string; band: Band<MBps> } {
   const pcie = slotLink(drive, enclosure);
   if (pcie) {
@@ -66,68 +66,68 @@ export function slotStage(drive: FilledDrive, enclosure: FilledEnclosure): { lab
   return { label: `SATA ${gbps} Gb/s`, band: SATA_MBPS[String(gbps) as keyof typeof SATA_MBPS] };
 }
 
-/** Lanes and generation do not matter above the payload of the slot: its hard limit, MB/s. */
+/** Gives the payload of the slot, MB/s, its hard limit: lanes x rate of a lane, or 100 MB/s for each Gb/s of SATA. */
 export function slotCeiling(drive: FilledDrive, enclosure: FilledEnclosure): MBps {
   const pcie = slotLink(drive, enclosure);
   if (pcie) return pcie.lanes * PCIE_LANE_MBPS[pcie.generation];
   return Math.min(drive.sataGbps, enclosure.sataGbps) * 100;
 }
 
-/** Whether storage runs over UAS: where mode and both ends have it. Tunnels and eSATA need none. */
+/** Tells whether storage runs over UAS: where mode and both ends have it. Tunnels and eSATA need none. */
 export const runsUas = (port: Port, enclosure: FilledEnclosure): boolean => port.uas !== false && enclosure.uas;
 
+/** Gives the PCIe generation behind the bridge where it is stated. */
 export const generationOf = (enclosure: FilledEnclosure): number | undefined =>
   enclosure.generationKnown ? enclosure.pcie.generation : undefined;
 
-/**
- * The link as stages: port, cable where there is one, bridge. Parts that limit stand at the rates of the negotiated mode,
- * the others at their own best; what the host holds back (tunnel share, write ceiling, quick removal) lies on the port.
- * @param quickRemoval whether the host writes without a cache of its own (`link/write-cache.ts`)
- */
-export function linkStages(
-  negotiation: Negotiation,
-  mode: LinkMode,
-  port: Port,
-  enclosure: FilledEnclosure,
-  quickRemoval: boolean
-): Stage[] {
-  const generation = generationOf(enclosure);
-  const uas = runsUas(port, enclosure);
-  const rates = (part: 'port' | 'cable' | 'bridge') => {
-    const own = negotiation.limiting.includes(part) ? mode : (negotiation.best[part] ?? mode);
-    return {
-      own,
-      ...linkRates(own, own === mode || part === 'bridge' ? generation : undefined, part === 'cable' || uas)
-    };
-  };
-  const stages: Stage[] = [];
-  const portRates = rates('port');
+/** What the stages of a chain follow from. */
+export type LinkOf = {
+  negotiation: Negotiation;
+  mode: LinkMode;
+  port: Port;
+  enclosure: FilledEnclosure;
+  /** Whether the host writes without a cache of its own (`chain/write-cache.ts`). */
+  quickRemoval: boolean;
+};
+
+/** Gives the rates of one part: the negotiated mode where it limits, its own best where it does not. */
+function ratesOfPart({ negotiation, mode, port, enclosure }: LinkOf, part: 'port' | 'cable' | 'bridge') {
+  const own = negotiation.limiting.includes(part) ? mode : (negotiation.best[part] ?? mode);
+  const generation = own === mode || part === 'bridge' ? generationOf(enclosure) : undefined;
+  return { own, ...linkRates(own, generation, part === 'cable' || runsUas(port, enclosure)) };
+}
+
+/** Gives the port as a stage, with what the host holds back on it: the share of a tunnel, a ceiling of writes, quick removal. */
+function portStage(link: LinkOf): Stage {
+  const { mode, port, enclosure, quickRemoval } = link;
+  const { own, read, write } = ratesOfPart(link, 'port');
   const tunnel = isTunnelled(mode) ? port.tunnelMBps : undefined;
-  const portRead = tunnel === undefined ? portRates.read : capBand(portRates.read, tunnel);
-  let portWrite = tunnel === undefined ? portRates.write : capBand(portRates.write, tunnel);
+  const portRead = tunnel === undefined ? read : capBand(read, tunnel);
+  let portWrite = tunnel === undefined ? write : capBand(write, tunnel);
   if (port.writeCapMBps !== undefined) portWrite = capBand(portWrite, port.writeCapMBps);
-  if (quickRemoval && isTunnelled(mode))
-    portWrite = minBand(portWrite, shareOf(linkRates(mode, generation, uas).write, QUICK_REMOVAL_SHARE));
-  stages.push({ stage: 'port', label: LINK_MODES[portRates.own].label, MBps: portRead, writeMBps: portWrite });
-  if (negotiation.cable) {
-    const { own, read, write } = rates('cable');
+  if (quickRemoval && isTunnelled(mode)) {
+    const all = linkRates(mode, generationOf(enclosure), runsUas(port, enclosure)).write;
+    portWrite = minBand(portWrite, shareOf(all, QUICK_REMOVAL_SHARE));
+  }
+  return { stage: 'port', label: LINK_MODES[own].label, MBps: portRead, writeMBps: portWrite };
+}
+
+/** Lists the link as stages, MB/s: port, cable where there is one, bridge. */
+export function linkStages(link: LinkOf): Stage[] {
+  const stages = [portStage(link)];
+  if (link.negotiation.cable) {
+    const { own, read, write } = ratesOfPart(link, 'cable');
     stages.push({ stage: 'cable', label: LINK_MODES[own].label, MBps: read, writeMBps: write });
   }
-  const bridge = rates('bridge');
+  const bridge = ratesOfPart(link, 'bridge');
   stages.push({ stage: 'bridge', label: LINK_MODES[bridge.own].label, MBps: bridge.read, writeMBps: bridge.write });
   return stages;
 }
 
-/** The chain as stages from the port to the drive. */
-export function chainStages(
-  negotiation: Negotiation,
-  mode: LinkMode,
-  port: Port,
-  enclosure: FilledEnclosure,
-  drive: FilledDrive,
-  quickRemoval: boolean
-): Stage[] {
-  const stages = linkStages(negotiation, mode, port, enclosure, quickRemoval);
+/** Lists the chain as stages from the port to the drive, MB/s. */
+export function chainStages(chain: LinkOf & { drive: FilledDrive }): Stage[] {
+  const { drive, enclosure } = chain;
+  const stages = linkStages(chain);
   const slot = slotStage(drive, enclosure);
   stages.push({ stage: 'slot', label: slot.label, MBps: slot.band, writeMBps: slot.band });
   stages.push({ stage: 'drive', label: drive.drive.name, MBps: drive.read, writeMBps: drive.write });
@@ -136,7 +136,7 @@ export function chainStages(
 
 export type Bottleneck = { at: StageName; also: StageName[]; band: Band<MBps> };
 
-/** The stage with the lowest typical ceiling, on a tie the one nearest the host; the band is the minimum over all stages. */
+/** Finds the stage with the lowest typical ceiling, on a tie the one nearest the host; the band is the minimum over all stages. */
 export function bottleneckOf(stages: readonly Stage[], of: 'MBps' | 'writeMBps'): Bottleneck {
   let lowest = stages[0]!;
   let band = lowest[of];

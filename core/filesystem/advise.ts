@@ -32,6 +32,9 @@ export type FilesystemAdvice = {
   rejected: { filesystem: FilesystemId; because: string }[];
 };
 
+/** The advice with what it found, and the house rules that decided something of it. */
+export type AdvisedFilesystem = { advice: FilesystemAdvice; findings: Finding[]; decisions: AppliedRule[] };
+
 export type AdviceInput = {
   host: Os;
   media: 'nvme' | 'sata-ssd' | 'hdd';
@@ -167,12 +170,7 @@ const unique = (list: readonly Os[]): OsFamily[] => [...new Set(list.map(({ fami
  * rejected, then a preference: what is native to one family, else what all share.
  * Where nothing survives, the advice names what comes nearest (most systems write it) and a finding says so.
  */
-export function adviseFilesystem(input: AdviceInput): {
-  advice: FilesystemAdvice;
-  findings: Finding[];
-  /** The schools that decided something of it. */
-  decisions: AppliedRule[];
-} {
+export function adviseFilesystem(input: AdviceInput): AdvisedFilesystem {
   const { host, job, capacityTB, rules } = input;
   const writers: Os[] = [...(job?.writeHosts ?? [])];
   const readers: Os[] = [...(job?.readHosts ?? [])];

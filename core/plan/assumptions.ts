@@ -3,7 +3,7 @@ import { DRAIN_SHARE, POWER } from '../facts/flash.ts';
 import { USUAL_SHORE } from '../facts/m2.ts';
 import { LINK_MODES, type LinkMode } from '../facts/link-modes.ts';
 import type { Assumed } from '../findings/finding.ts';
-import { livesOnPort } from '../chain/rules/power.ts';
+import { livesOnPort } from '../chain/power-need.ts';
 import { isTunnelled } from '../chain/modes.ts';
 import { runsUas } from '../chain/stages.ts';
 import { ratingsOf, sidesAssumed } from '../parts/fill/fill.ts';

@@ -2,7 +2,7 @@ import { trimAnswer } from '../filesystem/trim.ts';
 import { worstFirst, type Finding } from '../findings/finding.ts';
 import { sentenceOf } from '../findings/words.ts';
 import { buildCost } from '../cost/build-cost.ts';
-import { budgetOf, livesOnPort } from '../chain/rules/power.ts';
+import { budgetOf, livesOnPort } from '../chain/power-need.ts';
 import { drawParts } from '../chain/power-draw.ts';
 import type { Stage } from '../chain/stages.ts';
 import type { FilledDrive } from '../parts/fill/fill.ts';

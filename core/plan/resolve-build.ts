@@ -1,13 +1,12 @@
-import { MBR_MAX_TB } from '../facts/filesystems.ts';
+import { formattedDrive } from '../filesystem/formatted.ts';
 import { PHONE_RECORDING_MBPS } from '../facts/buses.ts';
 import type { AppliedRule, HouseRules } from '../house-rules/house-rules.ts';
-import { adviseFilesystem, type FilesystemAdvice } from '../filesystem/advise.ts';
-import { usableTiB } from '../filesystem/capacity.ts';
+import { type FilesystemAdvice } from '../filesystem/advise.ts';
 import type { Finding } from '../findings/finding.ts';
-import { powerNeed, type PowerNeed } from '../chain/rules/power.ts';
+import { powerNeed, type PowerNeed } from '../chain/power-need.ts';
 import { checkFit, stops } from '../chain/rules/rules.ts';
 import type { Pairing } from '../chain/rules/rule.ts';
-import { limitFindings } from '../chain/limits.ts';
+import { limitFindings } from '../chain/rules/limits.ts';
 import { negotiate, type Negotiation } from '../chain/negotiate.ts';
 import { bottleneckOf, chainStages, type Bottleneck, type Stage } from '../chain/stages.ts';
 import { writeCachePolicy, type WriteCachePolicy } from '../chain/write-cache.ts';
@@ -23,10 +22,10 @@ import type { PlanInput } from './report.ts';
 
 const NONE: readonly never[] = [];
 
-/** @returns the port of that id, or undefined */
+/** Finds the port of an id; undefined where the host has none. */
 export const portOf = (host: Host, portId: string): Port | undefined => host.ports.find((port) => port.id === portId);
 
-/** What a chain does once it connects: its stages, its slowest links, its cache, and what it offers to a job. */
+/** A chain that connects: its stages, its slowest links, its cache, and what it offers to a job. */
 export type RunningChain = {
   stages: readonly Stage[];
   read: Bottleneck;
@@ -77,24 +76,21 @@ const narrowest = (stages: readonly Stage[], of: 'MBps' | 'writeMBps'): Band => 
   return band;
 };
 
-/**
- * Fills in missing specifications, negotiates the link, checks the fit, advises pads and filesystem, and finds how the build warms.
- * Plan and simulation begin here.
- * @throws RangeError if the host has no port of that id
- */
-export function resolveBuild(input: PlanInput): ResolvedBuild {
-  const { host, cable, job } = input;
-  const rules = input.houseRules as HouseRules | undefined;
-  const port = portOf(host, input.portId);
-  if (!port) throw new RangeError(`${host.name} has no port “${input.portId}”`);
+/** Chain and pairing of a build, as far as they connect. */
+type Connected = Pick<ResolvedBuild, 'port' | 'drive' | 'enclosure' | 'negotiation' | 'policy' | 'pairing' | 'need'> & {
+  stages: readonly Stage[] | null;
+  write: Bottleneck | null;
+};
 
+/** Fills in what is missing, negotiates the link and lists its stages. */
+function connect(input: PlanInput, port: Port): Connected {
   const drive = fillDrive(input.drive);
   const enclosure = fillEnclosure(input.enclosure);
-  const negotiation = negotiate(port, cable, input.enclosure);
+  const negotiation = negotiate(port, input.cable, input.enclosure);
   const { mode } = negotiation;
-  const policy = writeCachePolicy(host.os, rules, input.writeCache);
+  const policy = writeCachePolicy(input.host.os, input.houseRules as HouseRules | undefined, input.writeCache);
   const quickRemoval = policy?.policy === 'quick-removal';
-  const stages = mode === null ? null : chainStages(negotiation, mode, port, enclosure, drive, quickRemoval);
+  const stages = mode === null ? null : chainStages({ negotiation, mode, port, enclosure, drive, quickRemoval });
   const write = stages && bottleneckOf(stages, 'writeMBps');
   const pairing: Pairing = {
     drive,
@@ -108,10 +104,54 @@ export function resolveBuild(input: PlanInput): ResolvedBuild {
   };
   const need = write ? powerNeed(pairing) : null;
   pairing.need = need ?? undefined;
+  return { port, drive, enclosure, negotiation, policy, pairing, need, stages, write };
+}
+
+/** Gives what a chain does that connects; null where it does not. */
+function runningChain(
+  input: PlanInput,
+  { drive, negotiation, policy, stages, write }: Connected,
+  room: { freeGB: number; usable: number; filesystem: FilesystemAdvice['first']['filesystem'] }
+): RunningChain | null {
+  const { mode } = negotiation;
+  if (!stages || !write || mode === null) return null;
+  const read = bottleneckOf(stages, 'MBps');
+  const cache = forecastCache(drive, write.band, room.freeGB);
+  const chain: JobChain = {
+    host: input.host,
+    drive,
+    mode,
+    link: { read: narrowest(stages, 'MBps'), write: narrowest(stages, 'writeMBps') },
+    read: read.band,
+    write: write.band,
+    cache,
+    freeGB: room.freeGB,
+    usableTiB: room.usable,
+    filesystem: room.filesystem,
+    quickRemoval: policy?.policy === 'quick-removal',
+    diskFactor: { read: 1, write: 1 }
+  };
+  return { stages, read, write, cache, chain: withMeasured(chain, input.measured) };
+}
+
+/**
+ * Resolves a build: fills in missing specifications, negotiates the link, checks the fit, advises pads and filesystem, and finds how
+ * the build warms. Plan and simulation begin here.
+ * @throws RangeError if the host has no port of that id
+ */
+export function resolveBuild(input: PlanInput): ResolvedBuild {
+  const { host, job } = input;
+  const rules = input.houseRules as HouseRules | undefined;
+  const port = portOf(host, input.portId);
+  if (!port) throw new RangeError(`${host.name} has no port “${input.portId}”`);
+
+  const connected = connect(input, port);
+  const { stages: _stages, write: _write, ...chain } = connected;
+  const { drive, enclosure, negotiation, policy, pairing } = chain;
+  const { mode } = negotiation;
   const findings = checkFit(pairing);
   const broken = mode === null || findings.some(stops);
   const freeGB = input.drive.capacityTB * 1000 * (1 - (input.drive.fillFraction ?? 0));
-
   const pads = planPads({
     drive: input.drive,
     doubleSided: drive.doubleSided,
@@ -121,50 +161,18 @@ export function resolveBuild(input: PlanInput): ResolvedBuild {
     rules
   });
   const { media, capacityTB } = input.drive;
-  const filesystem = adviseFilesystem({ host: host.os, media, capacityTB, job, rules });
-  const { advice } = filesystem;
-  const usable = usableTiB(
-    advice.first.scheme === 'mbr' ? Math.min(capacityTB, MBR_MAX_TB) : capacityTB,
-    advice.first.filesystem,
-    host.os.family === 'macos'
-  );
-
-  let running: RunningChain | null = null;
+  const { advice, usable, ...filesystem } = formattedDrive({ host: host.os, media, capacityTB, job, rules });
+  const running = runningChain(input, connected, { freeGB, usable, filesystem: advice.first.filesystem });
   const needs = neededWrite(host, job);
-  if (stages && write && mode !== null) {
-    const read = bottleneckOf(stages, 'MBps');
-    const cache = forecastCache(drive, write.band, freeGB);
-    const chain: JobChain = {
-      host,
-      drive,
-      mode,
-      link: { read: narrowest(stages, 'MBps'), write: narrowest(stages, 'writeMBps') },
-      read: read.band,
-      write: write.band,
-      cache,
-      freeGB,
-      usableTiB: usable,
-      filesystem: advice.first.filesystem,
-      quickRemoval,
-      diskFactor: { read: 1, write: 1 }
-    };
-    running = { stages, read, write, cache, chain: withMeasured(chain, input.measured) };
-    if (!broken)
-      findings.push(
-        ...limitFindings({ negotiation, mode, port, enclosure, drive, policy, stages, read, write }, needs?.MBps, rules)
-      );
+  if (running && mode !== null && !broken) {
+    const { stages, read, write } = running;
+    const limited = { negotiation, mode, port, enclosure, drive, policy, stages, read, write, rules };
+    findings.push(...limitFindings({ ...limited, neededWrite: needs?.MBps }));
   }
   findings.push(...pads.findings, ...filesystem.findings);
-
   return {
+    ...chain,
     rules,
-    port,
-    drive,
-    enclosure,
-    negotiation,
-    policy,
-    pairing,
-    need,
     findings,
     broken,
     running,

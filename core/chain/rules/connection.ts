@@ -1,8 +1,8 @@
 import { modesOf, THUNDERBOLT } from '../modes.ts';
 import { plugsOf } from '../negotiate.ts';
-import type { Rule } from './rule.ts';
+import type { LinkRule } from './rule.ts';
 
-export const plugs: Rule = ({ port, enclosure: { enclosure }, negotiation: { plugsMeet, cable } }) =>
+export const plugs: LinkRule = ({ port, enclosure: { enclosure }, negotiation: { plugsMeet, cable } }) =>
   plugsMeet
     ? undefined
     : {
@@ -14,7 +14,7 @@ export const plugs: Rule = ({ port, enclosure: { enclosure }, negotiation: { plu
         ...(cable ? { ends: cable.ends } : {})
       };
 
-export const commonMode: Rule = ({ negotiation: { mode, sets } }) =>
+export const commonMode: LinkRule = ({ negotiation: { mode, sets } }) =>
   mode !== null
     ? undefined
     : {

@@ -1,10 +1,10 @@
 import { M2_HEIGHT_CODES, USUAL_HEIGHT_CODE } from '../../facts/m2.ts';
 import { SMALLEST_CASE_CM2 } from '../../facts/thermal.ts';
 import { sidesAssumed } from '../../parts/fill/fill.ts';
-import type { Rule } from './rule.ts';
+import type { PartsRule } from './rule.ts';
 
 /** Most docks for 3.5-inch disks take a 2.5-inch drive too, for the connector is the same; closed cases want a frame for it. */
-export const formFactorFits: Rule = ({ drive: { drive }, enclosure: { enclosure } }) =>
+export const formFactorFits: PartsRule = ({ drive: { drive }, enclosure: { enclosure } }) =>
   drive.formFactor === enclosure.formFactor
     ? undefined
     : {
@@ -15,7 +15,7 @@ export const formFactorFits: Rule = ({ drive: { drive }, enclosure: { enclosure 
         bay: enclosure.formFactor
       };
 
-export const m2Length: Rule = ({ drive, enclosure }) => {
+export const m2Length: PartsRule = ({ drive, enclosure }) => {
   if (drive.drive.formFactor !== 'm2' || enclosure.enclosure.formFactor !== 'm2') return undefined;
   if (enclosure.m2LengthsMm.includes(drive.m2LengthMm)) return undefined;
   const assumed = drive.drive.m2LengthMm === undefined || enclosure.enclosure.m2LengthsMm === undefined;
@@ -30,7 +30,7 @@ export const m2Length: Rule = ({ drive, enclosure }) => {
 };
 
 /** The list names the module keys a slot accepts; a slot for M also takes a B+M module mechanically. */
-export const m2Key: Rule = ({ drive, enclosure }) => {
+export const m2Key: PartsRule = ({ drive, enclosure }) => {
   if (drive.drive.formFactor !== 'm2' || enclosure.enclosure.formFactor !== 'm2') return undefined;
   const takes = enclosure.m2Keys;
   if (takes.includes(drive.m2Key) || (drive.m2Key === 'B+M' && (takes.includes('M') || takes.includes('B'))))
@@ -47,7 +47,7 @@ export const m2Key: Rule = ({ drive, enclosure }) => {
 };
 
 /** Mechanical fit and protocol fit are two findings: a SATA module slides into an M slot and is then not recognised. */
-export const protocol: Rule = ({ drive, enclosure: { enclosure } }) =>
+export const protocol: PartsRule = ({ drive, enclosure: { enclosure } }) =>
   enclosure.protocols.includes(drive.protocol)
     ? undefined
     : {
@@ -58,7 +58,7 @@ export const protocol: Rule = ({ drive, enclosure: { enclosure } }) =>
         takes: enclosure.protocols
       };
 
-export const bayThickness: Rule = ({ drive, enclosure }) => {
+export const bayThickness: PartsRule = ({ drive, enclosure }) => {
   const { formFactor } = drive.drive;
   if (formFactor === 'm2' || formFactor !== enclosure.enclosure.formFactor) return undefined;
   if (drive.thicknessMm <= enclosure.maxThicknessMm) return undefined;
@@ -73,7 +73,7 @@ export const bayThickness: Rule = ({ drive, enclosure }) => {
   };
 };
 
-export const doubleSided: Rule = ({ drive, enclosure: { enclosure } }) => {
+export const doubleSided: PartsRule = ({ drive, enclosure: { enclosure } }) => {
   if (!drive.doubleSided || enclosure.formFactor !== 'm2') return undefined;
   const { takesDoubleSided: takes, clearanceBottomMm: clearanceMm } = enclosure;
   const { components, m2HeightCode } = drive.drive;
@@ -99,7 +99,7 @@ export const doubleSided: Rule = ({ drive, enclosure: { enclosure } }) => {
   };
 };
 
-export const heatsink: Rule = ({ drive: { drive }, enclosure: { enclosure } }) => {
+export const heatsink: PartsRule = ({ drive: { drive }, enclosure: { enclosure } }) => {
   if (!drive.heatsinkMm) return undefined;
   const clearanceMm = enclosure.clearanceTopMm;
   if (clearanceMm !== undefined && drive.heatsinkMm <= clearanceMm) return undefined;
@@ -112,7 +112,7 @@ export const heatsink: Rule = ({ drive: { drive }, enclosure: { enclosure } }) =
   };
 };
 
-export const capacityLimit: Rule = ({ drive: { drive }, enclosure: { enclosure } }) =>
+export const capacityLimit: PartsRule = ({ drive: { drive }, enclosure: { enclosure } }) =>
   enclosure.maxCapacityTB !== undefined && drive.capacityTB > enclosure.maxCapacityTB
     ? {
         code: 'capacity-above-limit',
@@ -127,7 +127,7 @@ export const capacityLimit: Rule = ({ drive: { drive }, enclosure: { enclosure }
  * A chip that is higher than the lid leaves room; of a drive that states no chips the usual height code is asked. Whether the
  * underside has room is the rule for double-sided drives.
  */
-export const chipHeight: Rule = ({ drive: { drive, doubleSided: double }, enclosure: { enclosure } }) => {
+export const chipHeight: PartsRule = ({ drive: { drive, doubleSided: double }, enclosure: { enclosure } }) => {
   const roomMm = enclosure.clearanceTopMm;
   if (drive.formFactor !== 'm2' || enclosure.formFactor !== 'm2' || roomMm === undefined) return undefined;
   const code = M2_HEIGHT_CODES[drive.m2HeightCode ?? USUAL_HEIGHT_CODE[double ? 'double' : 'single']];
@@ -147,7 +147,7 @@ export const chipHeight: Rule = ({ drive: { drive, doubleSided: double }, enclos
 };
 
 /** A surface that no case around such a drive can have: square millimetres or inches were typed, or a digit is missing. */
-export const surface: Rule = ({ drive, enclosure: { enclosure } }) => {
+export const surface: PartsRule = ({ drive, enclosure: { enclosure } }) => {
   const areaCm2 = enclosure.cooling?.areaCm2;
   if (areaCm2 === undefined) return undefined;
   const leastCm2 =

@@ -1,10 +1,10 @@
 import { LINK_MODES } from '../../facts/link-modes.ts';
 import { isTunnelled } from '../modes.ts';
 import { runsUas } from '../stages.ts';
-import type { Rule } from './rule.ts';
+import type { ChainRule, PartsRule } from './rule.ts';
 
 /** TRIM gets through a tunnel and eSATA; over USB only with UAS and a bridge that translates it. */
-export const trim: Rule = ({ drive, enclosure, port, negotiation: { mode } }) => {
+export const trim: ChainRule = ({ drive, enclosure, port, negotiation: { mode } }) => {
   if (drive.drive.media === 'hdd' || mode === null || isTunnelled(mode) || LINK_MODES[mode].carrier === 'esata')
     return undefined;
   if (enclosure.enclosure.trim === false)
@@ -15,13 +15,13 @@ export const trim: Rule = ({ drive, enclosure, port, negotiation: { mode } }) =>
 };
 
 export const NEARLY_FULL_SHARE = 0.8;
-export const nearlyFull: Rule = ({ drive: { drive } }) =>
+export const nearlyFull: PartsRule = ({ drive: { drive } }) =>
   drive.media !== 'hdd' && drive.fillFraction !== undefined && drive.fillFraction > NEARLY_FULL_SHARE
     ? { code: 'drive-nearly-full', severity: 'limit', about: 'drive', percent: drive.fillFraction * 100 }
     : undefined;
 
 /** Worth a look for shingled disks; and for 2.5-inch disks from 2 TB on, where it is common and often unstated. */
-export const shingled: Rule = ({ drive: { drive } }) => {
+export const shingled: PartsRule = ({ drive: { drive } }) => {
   if (drive.media !== 'hdd') return undefined;
   const recording = drive.disk?.recording ?? 'unknown';
   if (recording === 'smr') return { code: 'smr-rewrite-risk', severity: 'check', about: 'drive', recording };
@@ -31,5 +31,5 @@ export const shingled: Rule = ({ drive: { drive } }) => {
 };
 
 /** A bridge that shows 4096-byte sectors: what is written behind it cannot be read behind another one. */
-export const sectors: Rule = ({ enclosure: { enclosure } }) =>
+export const sectors: PartsRule = ({ enclosure: { enclosure } }) =>
   enclosure.sectorBytes === 4096 ? { code: 'sectors-4096', severity: 'check', about: 'enclosure' } : undefined;

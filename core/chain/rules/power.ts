@@ -1,39 +1,13 @@
-import { BUS_POWERED_HUB_W, PORT_POWER_W } from '../../facts/buses.ts';
-import { POWER } from '../../facts/flash.ts';
+import { budgetOf, mostOfDrive, mostOfEnclosure, livesOnPort, powerNeed } from '../power-need.ts';
+import { BUS_POWERED_HUB_W } from '../../facts/buses.ts';
 import { LINK_MODES } from '../../facts/link-modes.ts';
 import type { Finding } from '../../findings/finding.ts';
 import { isTunnelled } from '../modes.ts';
-import type { FilledDrive, FilledEnclosure } from '../../parts/fill/fill.ts';
 import type { Band } from '../../quantities/band.ts';
-import type { Watt } from '../../quantities/measures.ts';
-import { drawOf, peakDraw, statedDraw, steadyDraw, type Draw } from '../power-draw.ts';
-import type { Pairing, Rule } from './rule.ts';
+import { drawOf, statedDraw } from '../power-draw.ts';
+import type { ChainRule, LinkRule, PartsRule, Pairing } from './rule.ts';
 
-/** What a build asks of its port: in steady writing and at its peak, W. */
-export type PowerNeed = { draw: Draw; steady: Band<Watt>; peak: Band<Watt> };
-
-/** Works out what a build draws while it writes as fast as its chain lets it. */
-export function powerNeed({ drive, enclosure, negotiation: { mode }, writeMBps }: Pairing): PowerNeed {
-  const draw = drawOf(drive, enclosure, mode, enclosure.enclosure.cooling?.kind === 'fan');
-  const steady = steadyDraw(draw, writeMBps ?? { low: 0, typical: 0, high: 0 });
-  return { draw, steady, peak: peakDraw(drive, draw, steady) };
-}
-
-/** Whether a build lives on what its port gives. */
-export const livesOnPort = ({ drive, enclosure, port }: Pairing): boolean =>
-  enclosure.enclosure.externalSupply !== true && port.plug !== 'esata' && drive.drive.formFactor !== '3.5in';
-
-/** Gives what the port has for this build, W: a Y lead adds what a second port of its kind must give. */
-export const budgetOf = ({ portWatts, negotiation: { cable } }: Pairing): Watt =>
-  portWatts.watts + (cable?.yLead ? Math.min(portWatts.watts, PORT_POWER_W.usb3) : 0);
-
-/** The most that the stated figures of a drive, and of an enclosure, can come to, W. */
-export const mostOfDrive = ({ drive: { power } }: FilledDrive): Watt =>
-  ((power?.idleW ?? 0) + (power?.activeW ?? 0)) / POWER.converterEfficiency;
-export const mostOfEnclosure = ({ enclosure: { bridgePowerW, idleW } }: FilledEnclosure): Watt =>
-  (bridgePowerW ?? 0) + (idleW ?? 0);
-
-/** Whether what the data sheets state is alone more than a stated supply; most sheets state too little for that, which is seen at once. */
+/** Tells whether what the data sheets state is alone more than a stated supply; most sheets state too little for that, which is seen at once. */
 export function portPowerFails(pairing: Pairing): boolean {
   const { drive, enclosure, portWatts, writeMBps, need, negotiation } = pairing;
   if (!portWatts.stated || writeMBps === undefined) return false;
@@ -47,7 +21,7 @@ export function portPowerFails(pairing: Pairing): boolean {
  * Holds what the build draws against what the port gives. It fails only where what the data sheets state is already more than a
  * stated supply; where the typical need is above it, or the peak, it is a matter to check.
  */
-export const portPowerSuffices: Rule = (pairing) => {
+export const portPowerSuffices: ChainRule = (pairing) => {
   const { port, portWatts, writeMBps } = pairing;
   if (writeMBps === undefined || !livesOnPort(pairing)) return undefined;
   const watts = budgetOf(pairing);
@@ -76,7 +50,7 @@ export const portPowerSuffices: Rule = (pairing) => {
   return peak.typical > watts ? short('check', peak, 'peak') : undefined;
 };
 
-export const externalSupply: Rule = ({ drive: { drive }, enclosure: { enclosure } }) =>
+export const externalSupply: PartsRule = ({ drive: { drive }, enclosure: { enclosure } }) =>
   drive.formFactor === '3.5in' && enclosure.formFactor === '3.5in' && enclosure.externalSupply !== true
     ? {
         code: 'external-supply-needed',
@@ -87,7 +61,7 @@ export const externalSupply: Rule = ({ drive: { drive }, enclosure: { enclosure 
     : undefined;
 
 /** Plain eSATA carries no power; an enclosure that does not say whether it has a supply is to be looked at. */
-export const esataPower: Rule = ({ port, enclosure: { enclosure }, portWatts }) =>
+export const esataPower: LinkRule = ({ port, enclosure: { enclosure }, portWatts }) =>
   port.plug === 'esata' &&
   portWatts.watts === 0 &&
   enclosure.externalSupply !== true &&
@@ -100,7 +74,7 @@ export const esataPower: Rule = ({ port, enclosure: { enclosure }, portWatts }) 
       }
     : undefined;
 
-export const cableLength: Rule = ({ negotiation: { cable, mode } }) => {
+export const cableLength: LinkRule = ({ negotiation: { cable, mode } }) => {
   if (!cable || mode === null || cable.lengthM === undefined || cable.active || cable.certified) return undefined;
   const safeM = LINK_MODES[mode].passiveLengthM;
   return cable.lengthM > safeM
@@ -109,11 +83,11 @@ export const cableLength: Rule = ({ negotiation: { cable, mode } }) => {
 };
 
 /** A passive cable sold for 10 Gb/s most likely has both lane pairs; it is tried before another one is bought. */
-export const cableLikely: Rule = ({ negotiation: { likely, mode } }) =>
+export const cableLikely: LinkRule = ({ negotiation: { likely, mode } }) =>
   likely ? { code: 'cable-rate-likely', severity: 'check', about: 'cable', mode: mode! } : undefined;
 
 /** Gen 5 drives only: Gen 4 in a Gen 3 bridge is harmless. */
-export const pcieGeneration: Rule = ({ drive, enclosure, negotiation: { mode } }) =>
+export const pcieGeneration: ChainRule = ({ drive, enclosure, negotiation: { mode } }) =>
   drive.pcie?.generation === 5 && enclosure.pcie.generation < 5 && mode !== null && isTunnelled(mode)
     ? {
         code: 'pcie-generation-above-tunnel',

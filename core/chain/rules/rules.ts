@@ -23,17 +23,18 @@ import {
 } from './mechanical.ts';
 import { knownPair } from './known-combination.ts';
 import { nearlyFull, sectors, shingled, trim } from './media.ts';
-import type { Pairing, Rule } from './rule.ts';
+import type { ChainRule, LinkRule, Pairing, PartsRule } from './rule.ts';
 import { unitSuspect } from './unit-suspect.ts';
 
-/** What a rule looks at: drive and enclosure only; port, cable and enclosure only; or the whole chain. */
-type Sees = 'parts' | 'link' | 'chain';
+/** A rule and what it looks at: drive and enclosure only; port, cable and enclosure only; or the whole chain. */
+export type FitRule =
+  | { sees: 'parts'; check: PartsRule }
+  | { sees: 'link'; check: LinkRule }
+  /** Whether it fails is told by `fails`, in less time than it takes to write the finding; left out where it never does. */
+  | { sees: 'chain'; check: ChainRule; fails?: (pairing: Pairing) => boolean };
 
-/**
- * In the order in which a person would look: does it go in, is it understood, does it connect, is there power, how will it do.
- * A rule of the whole chain that can fail says in `fails` whether it does, in less time than it takes to write the finding.
- */
-export const FIT_RULES: readonly { check: Rule; sees: Sees; fails?: (pairing: Pairing) => boolean }[] = [
+/** In the order in which a person would look: does it go in, is it understood, does it connect, is there power, how will it do. */
+export const FIT_RULES: readonly FitRule[] = [
   { check: formFactorFits, sees: 'parts' },
   { check: m2Length, sees: 'parts' },
   { check: m2Key, sees: 'parts' },
@@ -67,9 +68,10 @@ const ABOUT_POWER: readonly Finding['code'][] = [
   'external-supply-needed',
   'esata-needs-power'
 ];
-/** Whether a finding means that nothing can be measured on these parts. */
+/** Tells whether a finding means that nothing can be measured on these parts. */
 export const stops = ({ code, severity }: Finding): boolean => severity === 'fail' && !ABOUT_POWER.includes(code);
 
+/** Asks every rule in turn. */
 export function checkFit(pairing: Pairing): Finding[] {
   const findings: Finding[] = [];
   for (const { check } of FIT_RULES) {

@@ -1,5 +1,5 @@
 import { PCIE_LANE_MBPS } from '../../facts/buses.ts';
-import type { Rule } from './rule.ts';
+import type { PartsRule } from './rule.ts';
 
 /** Above its interface by more than this share a rating is a slip and no rounding. */
 const TOLERANCE = 1.1;
@@ -7,7 +7,7 @@ const TOLERANCE = 1.1;
 const PLAUSIBLE = 0.1;
 
 /** A rating that the drive's own stated interface cannot carry: bits for bytes, or a factor of a thousand. */
-export const unitSuspect: Rule = ({ drive: { drive } }) => {
+export const unitSuspect: PartsRule = ({ drive: { drive } }) => {
   const ceiling =
     drive.media === 'nvme'
       ? drive.pcie && drive.pcie.lanes * PCIE_LANE_MBPS[drive.pcie.generation]

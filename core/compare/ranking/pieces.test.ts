@@ -4,7 +4,7 @@ import { aCable, aDrive, aHost, anEnclosure } from '../../../tests/parts';
 import type { Quote } from '../../parts/quote';
 import { Frontier } from './frontier';
 import { pricesOf } from './prices';
-import { compareIds } from './rank';
+import { compareIds } from './combination';
 import type { RankInput, Weights } from './request';
 import { counting, Extremes, scorer, shareOfBest } from './score';
 import { Top } from './top';
@@ -94,8 +94,8 @@ const WEIGHTS: Weights = { sustainedWrite: 1, read: 0, seconds: 2, cost: 0, perT
 describe('the score', () => {
   const extremes = new Extremes();
   // two combinations: 1000 MB/s, 100 s, 100 EUR for 2 TB; 500 MB/s, 50 s, 300 EUR for 2 TB
-  extremes.add(1000, 1200, 100, 100, 120, 2);
-  extremes.add(500, 900, 50, 300, 300, 2);
+  extremes.add({ sustained: 1000, read: 1200, seconds: 100 }, 2, 100, 120);
+  extremes.add({ sustained: 500, read: 900, seconds: 50 }, 2, 300, 300);
 
   it('knows the best and the worst of each criterion, with the dearest form counted', () => {
     expect(extremes.best).toEqual({ sustainedWrite: 1000, read: 1200, seconds: 50, cost: 100, perTB: 50 });
@@ -109,24 +109,24 @@ describe('the score', () => {
   it('what is not known counts as the worst of the set, and a gift is no better than a cent', () => {
     expect(shareOfBest('cost', NaN, extremes)).toBeCloseTo(1 / 3, 12);
     const free = new Extremes();
-    free.add(1, 1, 1, 0, 0, 1);
+    free.add({ sustained: 1, read: 1, seconds: 1 }, 1, 0, 0);
     expect(shareOfBest('cost', 0, free)).toBe(1);
     expect(shareOfBest('cost', 0.02, free)).toBe(0.5);
   });
   it('weights the logarithms: ln 1 + 2 ln(50/100) + 0.5 ln(50/50) = -1.386', () => {
     const score = scorer(WEIGHTS, extremes);
-    expect(score(1000, 1200, 100, 100, 50)).toBeCloseTo(-2 * Math.LN2, 12);
+    expect(score({ sustained: 1000, read: 1200, seconds: 100 }, 100, 50)).toBeCloseTo(-2 * Math.LN2, 12);
     // ln(1/2) + 2 ln 1 + 0.5 ln(50/150)
-    expect(score(500, 900, 50, 300, 150)).toBeCloseTo(-Math.LN2 - 0.5 * Math.log(3), 12);
+    expect(score({ sustained: 500, read: 900, seconds: 50 }, 300, 150)).toBeCloseTo(-Math.LN2 - 0.5 * Math.log(3), 12);
   });
   it('leaves out what nobody has and what does not count', () => {
     expect(counting(WEIGHTS, extremes)).toEqual(['sustainedWrite', 'seconds', 'perTB']);
     const unpriced = new Extremes();
-    unpriced.add(1000, 1200, 100, NaN, NaN, 2);
+    unpriced.add({ sustained: 1000, read: 1200, seconds: 100 }, 2, NaN, NaN);
     expect(counting(WEIGHTS, unpriced)).toEqual(['sustainedWrite', 'seconds']);
-    expect(scorer(WEIGHTS, unpriced)(1000, 1200, 100, NaN, NaN)).toBe(0);
+    expect(scorer(WEIGHTS, unpriced)({ sustained: 1000, read: 1200, seconds: 100 }, NaN, NaN)).toBe(0);
     const none = { sustainedWrite: 0, read: 0, seconds: 0, cost: 0, perTB: 0 };
-    expect(scorer(none, extremes)(1, 1, 1, 1, 1)).toBe(0);
+    expect(scorer(none, extremes)({ sustained: 1, read: 1, seconds: 1 }, 1, 1)).toBe(0);
   });
 });
 

@@ -1,7 +1,8 @@
-import { MBR_MAX_TB, type FilesystemId } from '../../facts/filesystems.ts';
+import type { Host, Port } from '../../parts/host.ts';
+import { formattedDrive } from '../../filesystem/formatted.ts';
+import { pairKey, chainKey } from '../../build/chain-key.ts';
+import { type FilesystemId } from '../../facts/filesystems.ts';
 import { chosenOption, type HouseRules } from '../../house-rules/house-rules.ts';
-import { adviseFilesystem } from '../../filesystem/advise.ts';
-import { usableTiB } from '../../filesystem/capacity.ts';
 import type { FindingCode } from '../../findings/finding.ts';
 import {
   fillDrive,
@@ -11,19 +12,15 @@ import {
   type FilledEnclosure,
   type PortPower
 } from '../../parts/fill/fill.ts';
-import type { Port } from '../../parts/host.ts';
 import type { Alternative } from '../../parts/alternative.ts';
 import { needGB, usableFreeGB } from '../../throughput/job-time.ts';
 import { writeCachePolicy } from '../../chain/write-cache.ts';
-import { chainKey } from '../../build/chain-key.ts';
-import { gather, type Known } from '../../build/gather.ts';
+import { type Known } from '../../build/gather.ts';
 import type { MeasuredRun } from '../../results/measured.ts';
-import type { PlanInput } from '../../plan/report.ts';
-import type { LinkClass, EnclosureLinks } from './links.ts';
 import { pricesOf, type Prices } from './prices.ts';
 import { type Filters, type RankInput, beginWeights, type Weights } from './request.ts';
 
-/** What host, drive and job have to do with each other, whatever lies between them. */
+/** How a drive is formatted for a host and a job, what is usable of it, TiB, and the first thing that stands against it. */
 export type FilesystemFit = { fail: FindingCode | undefined; usableTiB: number; filesystem: FilesystemId };
 
 export type Prepared = {
@@ -43,8 +40,6 @@ export type Prepared = {
   known: Known;
   /** Combinations that were measured, by drive and enclosure. */
   measuredPairs: ReadonlySet<string>;
-  /** The links of each enclosure, found in the first walk and used again in the second. */
-  links?: (enclosure: FilledEnclosure) => EnclosureLinks;
   alternatives: (Alternative & { id: string })[];
   /** Whether parts at hand count with what they would sell for. */
   resold: boolean;
@@ -52,14 +47,39 @@ export type Prepared = {
   request: RankInput;
 };
 
-/** Names a drive in an enclosure. */
-export const pairKey = (driveId: string, enclosureId: string): string => `${driveId} ${enclosureId}`;
-
 /** Parts without an id get one, so that a row can name them. */
 const named = <T extends { id?: string | undefined }>(parts: readonly T[], word: string): (T & { id: string })[] =>
   parts.map((part, i) => ({ ...part, id: part.id ?? `${word}-${i + 1}` }));
 
-/** Everything that needs to be worked out once a part, once a pair, and not once a combination. */
+/** Gives how each drive is formatted for a host: once for all that are alike. */
+function fitsOf(host: Host, { drives, job, houseRules }: RankInput): FilesystemFit[] {
+  const alike = new Map<string, FilesystemFit>();
+  const rules = houseRules as HouseRules | undefined;
+  return drives.map(({ media, capacityTB, fillFraction }): FilesystemFit => {
+    const key = `${media} ${capacityTB}`;
+    let found = alike.get(key);
+    if (!found) {
+      const { advice, findings, usable } = formattedDrive({ host: host.os, media, capacityTB, job, rules });
+      const fail = findings.find(({ severity }) => severity === 'fail')?.code;
+      found = { fail, usableTiB: usable, filesystem: advice.first.filesystem };
+      alike.set(key, found);
+    }
+    const fits = needGB(job) <= usableFreeGB(found.usableTiB, fillFraction);
+    return found.fail === undefined && !fits ? { ...found, fail: 'job-does-not-fit' } : found;
+  });
+}
+
+/** Sorts results by the chain that they are of, in the order in which they come. */
+function resultsByChain(results: RankInput['measured'] = []): Map<string, MeasuredRun[]> {
+  const byChain = new Map<string, MeasuredRun[]>();
+  for (const { date, simulated, readMBps, writeMBps, ...ids } of results) {
+    const key = chainKey(ids);
+    byChain.set(key, [...(byChain.get(key) ?? []), { date, simulated, results: { readMBps, writeMBps } }]);
+  }
+  return byChain;
+}
+
+/** Works out what is needed once a part or once a pair, and not once a combination. */
 export function prepare(request: RankInput): Prepared {
   const input: RankInput = {
     ...request,
@@ -70,30 +90,8 @@ export function prepare(request: RankInput): Prepared {
   };
   const { job, hosts, drives } = input;
   const rules = input.houseRules as HouseRules | undefined;
-  const filesystemFits = hosts.map((host) => {
-    const advised = new Map<string, { fail: FindingCode | undefined; usableTiB: number; filesystem: FilesystemId }>();
-    return drives.map((drive): FilesystemFit => {
-      const key = `${drive.media} ${drive.capacityTB}`;
-      let found = advised.get(key);
-      if (!found) {
-        const { media, capacityTB } = drive;
-        const { advice, findings } = adviseFilesystem({ host: host.os, media, capacityTB, job, rules });
-        const { filesystem, scheme } = advice.first;
-        const held = scheme === 'mbr' ? Math.min(capacityTB, MBR_MAX_TB) : capacityTB;
-        const usable = usableTiB(held, filesystem, host.os.family === 'macos');
-        found = { fail: findings.find((f) => f.severity === 'fail')?.code, usableTiB: usable, filesystem };
-        advised.set(key, found);
-      }
-      const fits = needGB(job) <= usableFreeGB(found.usableTiB, drive.fillFraction);
-      return found.fail === undefined && !fits ? { ...found, fail: 'job-does-not-fit' } : found;
-    });
-  });
+  const filesystemFits = hosts.map((host) => fitsOf(host, input));
   const prices = pricesOf(input);
-  const measured = new Map<string, MeasuredRun[]>();
-  for (const { date, simulated, readMBps, writeMBps, ...ids } of input.measured ?? []) {
-    const key = chainKey(ids);
-    measured.set(key, [...(measured.get(key) ?? []), { date, simulated, results: { readMBps, writeMBps } }]);
-  }
   return {
     withIds: input,
     rules,
@@ -104,7 +102,7 @@ export function prepare(request: RankInput): Prepared {
       houseRules: input.houseRules ?? {},
       knownPairs: input.knownPairs ?? [],
       exchange: input.exchange ?? { currency: prices.currency ?? '', rates: [] },
-      measured
+      measured: resultsByChain(input.measured)
     },
     measuredPairs: new Set((input.measured ?? []).map((run) => pairKey(run.driveId, run.enclosureId))),
     resold: chosenOption('reuse', rules) === 'resale',
@@ -121,20 +119,4 @@ export function prepare(request: RankInput): Prepared {
     filesystemFits,
     prices
   };
-}
-
-/** Gathers one combination, as a page or the API does. */
-export function inputOf(set: Prepared, drive: number, enclosure: number, link: LinkClass, cable: number): PlanInput {
-  const { withIds: input, ports, known } = set;
-  return gather(
-    {
-      host: input.hosts[link.host]!,
-      portId: ports[link.port]!.port.id,
-      ...(cable >= 0 ? { cable: input.cables[cable]! } : {}),
-      enclosure: input.enclosures[enclosure]!,
-      drive: input.drives[drive]!,
-      job: input.job
-    },
-    known
-  );
 }

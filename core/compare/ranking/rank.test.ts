@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { randomCrate } from '../../../tests/random-crate';
 import { plan } from '../../plan/plan';
-import { compareIds, rank } from './rank';
+import { rank } from './rank';
+import { compareIds } from './combination';
 import {
   CRITERIA,
   rankInputSchema,

@@ -1,9 +1,10 @@
 import { appliedRule, type AppliedRule } from '../../house-rules/house-rules.ts';
-import { plan } from '../../plan/plan.ts';
-import { alternativePoints } from './ready-made.ts';
+import { combinationKey, combinationOf, compareIds, planOf, type Member } from './combination.ts';
 import { Frontier } from './frontier.ts';
-import type { LinkClass } from './links.ts';
-import { inputOf, prepare, type Prepared } from './prepare.ts';
+import { LinkFinder, type LinkClass } from './link-classes.ts';
+import { costOrder, memberOf, membersOf, narrows, stillToPay, type Priced } from './members.ts';
+import { prepare, type Prepared } from './prepare.ts';
+import { alternativePoints } from './ready-made.ts';
 import {
   beginWeights,
   type Combination,
@@ -13,64 +14,175 @@ import {
   type RankReport,
   type RankRow
 } from './request.ts';
-import { counting, Extremes, scorer, shareOfBest, type Figures } from './score.ts';
+import { counting, Extremes, scorer, shareOfBest, type Figures, type Pace } from './score.ts';
 import { Top } from './top.ts';
-import { walk, type Group } from './walk.ts';
+import { walk, type Group, type Pair, type Visitor } from './walk.ts';
 
 /** How many examples of each reason for rejecting are kept for looking at. */
 const EXAMPLES = 50;
 const USUAL_LIMIT = 100;
 
-/** One combination: a group and one of its cables. */
-type Member = { group: Group; link: LinkClass; cable: number; cost: number; score: number };
+const paceOf = ({ rated, seconds }: Group): Pace => ({ sustained: rated.sustained, read: rated.read.typical, seconds });
 
-function combinationAt(set: Prepared, drive: number, enclosure: number, link: LinkClass, cable: number): Combination {
-  const { withIds, ports } = set;
+/** Whether the total of a group is a plain sum, so that its cheapest and dearest are those of its first and last cable. */
+const isSimple = (set: Prepared): boolean => !narrows(set) && set.prices.plainSum;
+
+/** The first pass over all combinations: how many there are, what is rejected, the best of the set and the frontiers. */
+class Survey implements Visitor {
+  readonly #set: Prepared;
+  readonly #simple: boolean;
+  considered = 0;
+  accepted = 0;
+  readonly rejected = new Map<string, { count: number; examples: Combination[] }>();
+  readonly extremes = new Extremes();
+  readonly frontier = new Frontier<Member>();
+  readonly perTB = new Frontier<Member>();
+
+  constructor(set: Prepared) {
+    this.#set = set;
+    this.#simple = isSimple(set);
+  }
+
+  accept(group: Readonly<Group>): void {
+    const { members: all } = group.cell;
+    this.considered += all.length;
+    const members = this.#simple ? undefined : membersOf(this.#set, group);
+    if (members?.length === 0) return;
+    this.accepted += members?.length ?? all.length;
+    const { cheapest, dearest } = members ? ends(members) : this.#plainEnds(group);
+    const { capacityTB } = this.#set.withIds.drives[group.drive]!;
+    this.extremes.add(paceOf(group), capacityTB, cheapest, dearest);
+    if (!Number.isNaN(cheapest)) this.#offer(group, members, cheapest, cheapest / capacityTB);
+  }
+
+  #plainEnds({ drive, enclosure, cell, pads }: Group): { cheapest: number; dearest: number } {
+    const { prices } = this.#set;
+    const cheapest = prices.total(drive, enclosure, cell.members[0]!.cable, pads);
+    const last = cell.members.length - 1;
+    return {
+      cheapest,
+      dearest: last === 0 ? cheapest : prices.total(drive, enclosure, cell.members[last]!.cable, pads)
+    };
+  }
+
+  /** Puts the cheapest of a group where none is both cheaper and faster. */
+  #offer(group: Group, members: Priced[] | undefined, cheapest: number, eachTB: number): void {
+    const { sustained } = group.rated;
+    const [onTotal, onTB] = [this.frontier.takes(cheapest, sustained), this.perTB.takes(eachTB, sustained)];
+    if (!onTotal && !onTB) return;
+    for (const priced of members ?? membersOf(this.#set, group)) {
+      if (priced.cost !== cheapest) break;
+      const member = memberOf(group, priced);
+      if (onTotal) this.frontier.add(priced.cost, sustained, member);
+      if (onTB) this.perTB.add(eachTB, sustained, member);
+    }
+  }
+
+  reject(code: string, count: number, { drive, enclosure }: Pair, links: () => readonly LinkClass[]): void {
+    this.considered += count;
+    let entry = this.rejected.get(code);
+    if (!entry) this.rejected.set(code, (entry = { count: 0, examples: [] }));
+    entry.count += count;
+    if (entry.examples.length >= EXAMPLES) return;
+    for (const link of links())
+      for (const cable of link.cables) {
+        if (entry.examples.length >= EXAMPLES) return;
+        entry.examples.push(combinationOf(this.#set, { drive, enclosure, link, cable }));
+      }
+  }
+}
+
+/** The cheapest and the dearest of some members; what has no price is neither. */
+const ends = (members: readonly Priced[]): { cheapest: number; dearest: number } => ({
+  cheapest: members[0]!.cost,
+  dearest: members.filter(({ cost }) => !Number.isNaN(cost)).at(-1)?.cost ?? NaN
+});
+
+/** A combination in the order of the ranking. */
+type Ranked = Priced & { group: Group; score: number };
+
+/** The second pass, which needs the best of the set: the order. */
+class Order implements Visitor {
+  readonly #set: Prepared;
+  readonly #simple: boolean;
+  readonly #score: ReturnType<typeof scorer>;
+  readonly top: Top<Ranked>;
+
+  constructor(set: Prepared, extremes: Extremes, limit: number) {
+    this.#set = set;
+    this.#simple = isSimple(set);
+    this.#score = scorer(set.weights, extremes);
+    this.top = new Top<Ranked>(limit, (a, b) => this.#before(a, b));
+  }
+
+  #before(a: Ranked, b: Ranked): boolean {
+    if (a.score !== b.score) return a.score > b.score;
+    if (costOrder(a.cost) !== costOrder(b.cost)) return costOrder(a.cost) < costOrder(b.cost);
+    const idsOf = (ranked: Ranked) => combinationOf(this.#set, memberOf(ranked.group, ranked));
+    return compareIds(idsOf(a), idsOf(b)) < 0;
+  }
+
+  accept(group: Readonly<Group>): void {
+    const { drive, enclosure, cell, pads } = group;
+    const pace = paceOf(group);
+    const { capacityTB } = this.#set.withIds.drives[drive]!;
+    const scoreAt = (cost: number) => this.#score(pace, cost, cost / capacityTB);
+    const { last } = this.top;
+    // The cheapest of the group stands highest in it.
+    if (this.#simple && last) {
+      const cheapest = this.#set.prices.total(drive, enclosure, cell.members[0]!.cable, pads);
+      if (scoreAt(cheapest) < last.score) return;
+    }
+    let kept: Group | undefined;
+    for (const priced of membersOf(this.#set, group)) {
+      const score = scoreAt(priced.cost);
+      // The next cable is dearer and can only stand lower.
+      if (this.top.last && score < this.top.last.score) break;
+      this.top.add({ ...priced, group: (kept ??= { ...group }), score });
+    }
+  }
+
+  reject(): void {}
+}
+
+/** Plans one ranked combination and writes it down. */
+function rowOfRanked(set: Prepared, ranked: Ranked, { extremes }: Survey, onFrontier: ReadonlySet<string>): RankRow {
+  const { group, cable, cost, score } = ranked;
+  const member = memberOf(group, ranked);
+  const ids = combinationOf(set, member);
+  const report = planOf(set, member);
+  const { toBuy, spend } = stillToPay(set, group, cable);
+  const { sustained: sustainedWrite, read, seconds } = paceOf(group);
+  const perTB = cost / set.withIds.drives[group.drive]!.capacityTB;
+  const figures: Figures = { sustainedWrite, read, seconds, cost, perTB };
+  const priced = !Number.isNaN(cost);
   return {
-    hostId: withIds.hosts[link.host]!.id!,
-    portId: ports[link.port]!.port.id,
-    ...(cable >= 0 ? { cableId: withIds.cables[cable]!.id! } : {}),
-    enclosureId: withIds.enclosures[enclosure]!.id!,
-    driveId: withIds.drives[drive]!.id!
+    ...ids,
+    verdict: report.verdict,
+    sustainedWrite: report.throughput.sustainedWrite!,
+    read: report.throughput.read!,
+    seconds: report.job!.seconds.typical,
+    ...(report.measured ? { measured: report.measured } : {}),
+    cost: priced ? report.cost!.total : null,
+    perTB: priced ? report.cost!.perTB : null,
+    frontier: onFrontier.has(combinationKey(ids)),
+    score,
+    shares: Object.fromEntries(counting(set.weights, extremes).map((c) => [c, shareOfBest(c, figures[c], extremes)])),
+    spend: Number.isNaN(spend) ? null : spend,
+    toBuy
   };
 }
 
-const KEYS = ['hostId', 'portId', 'cableId', 'enclosureId', 'driveId'] as const;
-/** By the ids, in the order of the chain; a tie of everything else is settled the same way every time. */
-export function compareIds(a: Combination, b: Combination): number {
-  for (const key of KEYS) {
-    const [x, y] = [a[key] ?? '', b[key] ?? ''];
-    if (x !== y) return x < y ? -1 : 1;
-  }
-  return 0;
-}
+const pointsOf = (set: Prepared, { points }: Frontier<Member>): FrontierPoint[] =>
+  points.map(({ cost, speed, refs }) => ({
+    cost,
+    sustainedWrite: speed,
+    count: refs.length,
+    first: refs.map((ref) => combinationOf(set, ref)).sort(compareIds)[0]!
+  }));
 
-/**
- * What is still to be paid for a combination: parts in the stock cost nothing more, or what they would sell for by house rule; NaN
- * where a price is missing.
- */
-function stillToPay(set: Prepared, group: Group, cable: number): { toBuy: string[]; spend: number } {
-  const { withIds, prices } = set;
-  const stock = withIds.stock ?? {};
-  const wanted: [string, number][] = [
-    [withIds.drives[group.drive]!.id!, prices.drive[group.drive]!],
-    [withIds.enclosures[group.enclosure]!.id!, prices.enclosure[group.enclosure]!]
-  ];
-  if (cable >= 0) wanted.push([withIds.cables[cable]!.id!, prices.cable[cable]!]);
-  for (const pad of group.pads) if (pad !== undefined) wanted.push([pad, prices.priceOf(pad)]);
-  const toBuy = wanted.filter(([id]) => (stock[id] ?? 0) === 0);
-  let spend = toBuy.reduce((sum, [, price]) => sum + price, 0);
-  if (set.resold && withIds.resale)
-    for (const [id] of wanted) if ((stock[id] ?? 0) > 0) spend += withIds.resale[id] ?? 0;
-  return { toBuy: toBuy.map(([id]) => id), spend };
-}
-
-/** The plan of one combination. */
-const planOf = (set: Prepared, group: Group, link: LinkClass, cable: number) =>
-  plan(inputOf(set, group.drive, group.enclosure, link, cable), { workings: false });
-
-/** The schools that decided something in this ranking. */
-function decisionsOf({ withIds, rules, request, resold }: Prepared): AppliedRule[] {
+/** Names the house rules that decided something in this ranking. */
+function rulesApplied({ withIds, rules, request, resold }: Prepared): AppliedRule[] {
   const decided: AppliedRule[] = request.weights ? [] : [beginWeights(withIds.job, rules).decided];
   if (withIds.stock && Object.keys(withIds.stock).length > 0)
     decided.push(
@@ -85,207 +197,45 @@ function decisionsOf({ withIds, rules, request, resold }: Prepared): AppliedRule
   return decided;
 }
 
-/** What has no price stands behind everything that has one. */
-const costOrder = (cost: number): number => (Number.isNaN(cost) ? Number.MAX_VALUE : cost);
-
-type Priced = { link: LinkClass; cable: number; cost: number };
-
-/** Whether anything narrows the ranking down. */
-const narrows = ({ filters }: Prepared): boolean => Object.keys(filters).length > 0;
-
-/** The links and cables of a group that the filters let through, with the total of each, cheapest first. */
-function membersOf(set: Prepared, group: Group): Priced[] {
-  const { filters, withIds, prices } = set;
-  const { minSustainedWriteMBps, minCapacityTB, maxCost, maxSpend, ownedOnly, verdicts } = filters;
-  if (minSustainedWriteMBps !== undefined && group.rated.sustained < minSustainedWriteMBps) return [];
-  if (minCapacityTB !== undefined && withIds.drives[group.drive]!.capacityTB < minCapacityTB) return [];
-  const wanted = new Map<LinkClass, boolean>();
-  /** A link class is one verdict: it differs in nothing that a finding looks at. */
-  const isWanted = (link: LinkClass): boolean => {
-    let answer = wanted.get(link);
-    if (answer === undefined) {
-      answer = verdicts!.includes(planOf(set, group, link, link.cables[0]!).verdict as 'works');
-      wanted.set(link, answer);
-    }
-    return answer;
-  };
-  const out: Priced[] = [];
-  for (const { link, cable } of group.cell.members) {
-    if (verdicts && !isWanted(link)) continue;
-    const cost = prices.total(group.drive, group.enclosure, cable, group.pads);
-    if (maxCost !== undefined && !(cost <= maxCost)) continue;
-    if (maxSpend !== undefined || ownedOnly) {
-      const { toBuy, spend } = stillToPay(set, group, cable);
-      if (ownedOnly && toBuy.length > 0) continue;
-      if (maxSpend !== undefined && !(spend <= maxSpend)) continue;
-    }
-    out.push({ link, cable, cost });
-  }
-  if (!prices.plainSum) out.sort((a, b) => costOrder(a.cost) - costOrder(b.cost) || 0);
-  return out;
-}
-
-const figuresOf = (set: Prepared, group: Group, cost: number): Figures => ({
-  sustainedWrite: group.rated.sustained,
-  read: group.rated.read.typical,
-  seconds: group.seconds,
-  cost,
-  perTB: cost / set.withIds.drives[group.drive]!.capacityTB
-});
-
-/**
- * Ranks every combination of the parts for a job. The first pass finds the best of the set, the frontier and what is rejected;
- * the second, which needs the best, the order; walking twice costs less than keeping millions of figures. Every row that is shown is planned by `plan()`.
- * @param onProgress called now and then with the share of the work done, 0 to 1
- */
-export function rank(request: RankInput, onProgress: (share: number) => void = () => {}): RankReport {
-  const set = prepare(request);
-  const { weights, withIds, prices } = set;
-  const limit = request.limit ?? USUAL_LIMIT;
-  const simple = !narrows(set) && prices.plainSum;
-
-  let considered = 0;
-  let accepted = 0;
-  const rejected = new Map<string, { count: number; examples: Combination[] }>();
-  const extremes = new Extremes();
-  type Ref = Omit<Member, 'cost' | 'score'>;
-  const frontier = new Frontier<Ref>();
-  const perTB = new Frontier<Ref>();
-  const first = walk(set, {
-    accept(drive, enclosure, cell, rated, seconds, pads) {
-      const count = cell.members.length;
-      considered += count;
-      const { sustained } = rated;
-      let group: Group | undefined;
-      let members: Priced[] | undefined;
-      let [cheapest, dearest] = [0, 0];
-      if (simple) {
-        accepted += count;
-        cheapest = prices.total(drive, enclosure, cell.members[0]!.cable, pads);
-        dearest = count === 1 ? cheapest : prices.total(drive, enclosure, cell.members[count - 1]!.cable, pads);
-      } else {
-        group = { drive, enclosure, cell, rated, seconds, pads };
-        members = membersOf(set, group);
-        if (members.length === 0) return;
-        accepted += members.length;
-        cheapest = members[0]!.cost;
-        dearest = members.filter(({ cost }) => !Number.isNaN(cost)).at(-1)?.cost ?? NaN;
-      }
-      const { capacityTB } = withIds.drives[drive]!;
-      extremes.add(sustained, rated.read.typical, seconds, cheapest, dearest, capacityTB);
-      if (Number.isNaN(cheapest)) return;
-      const eachTB = cheapest / capacityTB;
-      const [onTotal, onTB] = [frontier.takes(cheapest, sustained), perTB.takes(eachTB, sustained)];
-      if (!onTotal && !onTB) return;
-      group ??= { drive, enclosure, cell, rated, seconds, pads };
-      for (const { link, cable, cost } of members ?? membersOf(set, group)) {
-        if (cost !== cheapest) break;
-        if (onTotal) frontier.add(cost, sustained, { group, link, cable });
-        if (onTB) perTB.add(eachTB, sustained, { group, link, cable });
-      }
-    },
-    reject(code, count, drive, enclosure, links) {
-      considered += count;
-      let entry = rejected.get(code);
-      if (!entry) rejected.set(code, (entry = { count: 0, examples: [] }));
-      entry.count += count;
-      if (entry.examples.length >= EXAMPLES) return;
-      for (const link of links())
-        for (const cable of link.cables) {
-          if (entry.examples.length >= EXAMPLES) return;
-          entry.examples.push(combinationAt(set, drive, enclosure, link, cable));
-        }
-    }
-  });
-  for (const share of first) onProgress(limit > 0 ? share / 2 : share);
-
-  const criteria = counting(weights, extremes);
-  const idsOf = ({ group, link, cable }: Omit<Member, 'cost' | 'score'>) =>
-    combinationAt(set, group.drive, group.enclosure, link, cable);
-  const score = scorer(weights, extremes);
-  const scoreAt = ({ drive, rated, seconds }: Group, cost: number) =>
-    score(rated.sustained, rated.read.typical, seconds, cost, cost / withIds.drives[drive]!.capacityTB);
-  const before = (a: Member, b: Member): boolean => {
-    if (a.score !== b.score) return a.score > b.score;
-    if (costOrder(a.cost) !== costOrder(b.cost)) return costOrder(a.cost) < costOrder(b.cost);
-    return compareIds(idsOf(a), idsOf(b)) < 0;
-  };
-  const top = new Top<Member>(limit, before);
-  const consider = (group: Group) => {
-    const { drive, enclosure, cell, pads } = group;
-    if (simple && top.last) {
-      // The cheapest of the group stands highest in it.
-      const cost = prices.total(drive, enclosure, cell.members[0]!.cable, pads);
-      if (scoreAt(group, cost) < top.last.score) return;
-    }
-    for (const { link, cable, cost } of membersOf(set, group)) {
-      const own = scoreAt(group, cost);
-      // The next cable is dearer and can only stand lower.
-      if (top.last && own < top.last.score) break;
-      top.add({ group, link, cable, cost, score: own });
-    }
-  };
-  if (limit > 0) {
-    const second = walk(set, {
-      accept: (drive, enclosure, cell, rated, seconds, pads) =>
-        consider({ drive, enclosure, cell, rated, seconds, pads }),
-      reject() {}
-    });
-    for (const share of second) onProgress((1 + share) / 2);
-  }
-  onProgress(1);
-
-  const keyOf = (c: Combination) => KEYS.map((key) => c[key] ?? '').join(' ');
-  const onFrontier = new Set(frontier.points.flatMap((point) => point.refs.map((ref) => keyOf(idsOf(ref)))));
-  const rows = top.sorted().map((member): RankRow => {
-    const { group, link, cable, cost, score: own } = member;
-    const ids = idsOf(member);
-    const report = planOf(set, group, link, cable);
-    const figures = figuresOf(set, group, cost);
-    const { toBuy, spend } = stillToPay(set, group, cable);
-    const priced = !Number.isNaN(cost);
-    return {
-      ...ids,
-      verdict: report.verdict,
-      sustainedWrite: report.throughput.sustainedWrite!,
-      read: report.throughput.read!,
-      seconds: report.job!.seconds.typical,
-      ...(report.measured ? { measured: report.measured } : {}),
-      cost: priced ? report.cost!.total : null,
-      perTB: priced ? report.cost!.perTB : null,
-      frontier: onFrontier.has(keyOf(ids)),
-      score: own,
-      shares: Object.fromEntries(criteria.map((c) => [c, shareOfBest(c, figures[c], extremes)])),
-      spend: Number.isNaN(spend) ? null : spend,
-      toBuy
-    };
-  });
-  const pointsOf = ({ points }: Frontier<Ref>): FrontierPoint[] =>
-    points.map(({ cost, speed, refs }) => ({
-      cost,
-      sustainedWrite: speed,
-      count: refs.length,
-      first: refs.map(idsOf).sort(compareIds)[0]!
-    }));
+function reportOf(set: Prepared, survey: Survey, ranked: readonly Ranked[]): RankReport {
+  const { considered, accepted, rejected, extremes, frontier, perTB } = survey;
+  const idsOf = (member: Member) => combinationOf(set, member);
+  const onFrontier = new Set(frontier.points.flatMap(({ refs }) => refs.map((ref) => combinationKey(idsOf(ref)))));
   const rejectedCount = [...rejected.values()].reduce((sum, { count }) => sum + count, 0);
-  const some = (values: Figures) =>
-    Object.fromEntries(Object.entries(values).filter(([, value]) => !Number.isNaN(value))) as Partial<
-      Record<Criterion, number>
-    >;
+  const best = Object.entries(extremes.best).filter(([, value]) => !Number.isNaN(value));
   return {
     considered,
     accepted,
     filtered: considered - rejectedCount - accepted,
-    rows,
-    frontier: pointsOf(frontier),
-    frontierPerTB: pointsOf(perTB),
+    rows: ranked.map((one) => rowOfRanked(set, one, survey, onFrontier)),
+    frontier: pointsOf(set, frontier),
+    frontierPerTB: pointsOf(set, perTB),
     rejected: [...rejected]
       .map(([code, entry]) => ({ code, ...entry }))
       .sort((a, b) => b.count - a.count || (a.code < b.code ? -1 : 1)),
-    alternatives: alternativePoints(set.alternatives, withIds.job, prices.priceOf),
-    houseRules: decisionsOf(set),
-    best: some(extremes.best),
-    weights,
+    alternatives: alternativePoints(set.alternatives, set.withIds.job, set.prices.priceOf),
+    houseRules: rulesApplied(set),
+    best: Object.fromEntries(best) as Partial<Record<Criterion, number>>,
+    weights: set.weights,
     currency: set.prices.currency
   };
+}
+
+/**
+ * Ranks every combination of the parts for a job. The first pass finds the best of the set, the frontier and what is rejected;
+ * the second, which needs the best, the order; walking twice costs less than keeping millions of figures. Every row that is shown
+ * is planned by `plan()`.
+ * @param request parts in full; those without an id get one
+ * @param onProgress called now and then with the share of the work done, 0..1
+ */
+export function rank(request: RankInput, onProgress: (share: number) => void = () => {}): RankReport {
+  const set = prepare(request);
+  const links = new LinkFinder(set);
+  const limit = request.limit ?? USUAL_LIMIT;
+  const survey = new Survey(set);
+  for (const share of walk(set, links, survey)) onProgress(limit > 0 ? share / 2 : share);
+  const order = new Order(set, survey.extremes, limit);
+  if (limit > 0) for (const share of walk(set, links, order)) onProgress((1 + share) / 2);
+  onProgress(1);
+  return reportOf(set, survey, order.top.sorted());
 }

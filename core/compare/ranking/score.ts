@@ -13,13 +13,17 @@ const HIGHER_IS_BETTER: Record<Criterion, boolean> = {
 /** Nothing is cheaper than a cent: a gift would be infinitely better than everything else. */
 const FLOOR: Record<Criterion, number> = { sustainedWrite: 1e-3, read: 1e-3, seconds: 1e-3, cost: 0.01, perTB: 0.01 };
 
+/** How fast a combination is: sustained write and read, MB/s, and the job, s. */
+export type Pace = { sustained: number; read: number; seconds: number };
+
 /** The best and the worst of a set, criterion by criterion; NaN where no combination has the figure. Millions are added. */
 export class Extremes {
   readonly best: Figures = { sustainedWrite: NaN, read: NaN, seconds: NaN, cost: NaN, perTB: NaN };
   readonly worst: Figures = { ...this.best };
 
   /** Adds a combination in the cheapest and in the dearest form that it comes in. */
-  add(sustained: number, read: number, seconds: number, cheapest: number, dearest: number, capacityTB: number): void {
+  add(rates: Pace, capacityTB: number, cheapest: number, dearest: number): void {
+    const { sustained, read, seconds } = rates;
     const { best, worst } = this;
     if (!(sustained <= best.sustainedWrite)) best.sustainedWrite = sustained;
     if (!(sustained >= worst.sustainedWrite)) worst.sustainedWrite = sustained;
@@ -36,14 +40,14 @@ export class Extremes {
   }
 }
 
-/** How much of the best a figure reaches, 0 to 1. What is not known counts as the worst of the set. */
+/** Gives how much of the best a figure reaches, 0 to 1. What is not known counts as the worst of the set. */
 export function shareOfBest(criterion: Criterion, value: number, { best, worst }: Extremes): number {
   const known = Number.isNaN(value) ? worst[criterion] : value;
   const [top, here] = [Math.max(best[criterion], FLOOR[criterion]), Math.max(known, FLOOR[criterion])];
   return HIGHER_IS_BETTER[criterion] ? here / top : top / here;
 }
 
-/** The criteria that count: weighted, and known of at least one combination. */
+/** Lists the criteria that count: weighted, and known of at least one combination. */
 export const counting = (weights: Weights, extremes: Extremes): Criterion[] =>
   CRITERIA.filter((criterion) => weights[criterion] > 0 && !Number.isNaN(extremes.best[criterion]));
 
@@ -51,14 +55,11 @@ export const counting = (weights: Weights, extremes: Extremes): Criterion[] =>
  * Makes the score of this set: the weighted sum of the log-ratios to the best, in the order of the criteria; 0 is the best in
  * everything. Plain numbers in and out: it is asked millions of times.
  */
-export function scorer(
-  weights: Weights,
-  extremes: Extremes
-): (sustained: number, read: number, seconds: number, cost: number, perTB: number) => number {
+export function scorer(weights: Weights, extremes: Extremes): (pace: Pace, cost: number, perTB: number) => number {
   const criteria = counting(weights, extremes);
   const weightOf = (criterion: Criterion) => (criteria.includes(criterion) ? weights[criterion] : 0);
   const [ws, wr, wt, wc, wp] = CRITERIA.map(weightOf) as [number, number, number, number, number];
-  return (sustained, read, seconds, cost, perTB) => {
+  return ({ sustained, read, seconds }, cost, perTB) => {
     let score = 0;
     if (ws !== 0) score += ws * Math.log(shareOfBest('sustainedWrite', sustained, extremes));
     if (wr !== 0) score += wr * Math.log(shareOfBest('read', read, extremes));

@@ -1,5 +1,5 @@
 import { LINK_MODES } from '../../facts/link-modes.ts';
-import { powerNeed } from '../../chain/rules/power.ts';
+import { powerNeed } from '../../chain/power-need.ts';
 import type { Pairing } from '../../chain/rules/rule.ts';
 import { negotiate } from '../../chain/negotiate.ts';
 import { fillDrive, fillEnclosure, portPower } from '../../parts/fill/fill.ts';

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { aCable, aDrive, aHost, anEnclosure, aPort } from '../../../tests/parts';
 import { randomCrate } from '../../../tests/random-crate';
 import { negotiate } from '../../chain/negotiate';
-import { linkFinder, type LinkClass } from './links';
+import { LinkFinder, type LinkClass } from './link-classes';
 import { prepare } from './prepare';
 import type { RankInput } from './request';
 import { walk } from './walk';
@@ -19,7 +19,7 @@ const input = (change: Partial<RankInput> = {}): RankInput => ({
 const cable = (n: number, change: Parameters<typeof aCable>[0] = {}) => ({ ...aCable(change), id: id(n) });
 const linksOf = (given: RankInput) => {
   const set = prepare(given);
-  return { set, links: linkFinder(set)(set.enclosures[0]!) };
+  return { set, links: new LinkFinder(set).of(set.enclosures[0]!) };
 };
 
 describe('links that are the same to every drive', () => {
@@ -68,11 +68,11 @@ describe('links that are the same to every drive', () => {
   it('enclosures with the same face share what was found', () => {
     const twins = [2, 4].map((n) => ({ ...anEnclosure({ name: `E${n}` }), id: id(n) }));
     const set = prepare(input({ enclosures: twins, cables: [cable(10)] }));
-    const find = linkFinder(set);
-    expect(find(set.enclosures[0]!)).toBe(find(set.enclosures[1]!));
+    const finder = new LinkFinder(set);
+    expect(finder.of(set.enclosures[0]!)).toBe(finder.of(set.enclosures[1]!));
     const other = prepare(input({ enclosures: [twins[0]!, { ...twins[1]!, uas: false }], cables: [cable(10)] }));
-    const findOther = linkFinder(other);
-    expect(findOther(other.enclosures[0]!)).not.toBe(findOther(other.enclosures[1]!));
+    const otherFinder = new LinkFinder(other);
+    expect(otherFinder.of(other.enclosures[0]!)).not.toBe(otherFinder.of(other.enclosures[1]!));
   });
 });
 
@@ -83,9 +83,9 @@ describe('over random crates', () => {
     'crate %i: every port and cable is in exactly one class, with its own mode',
     (seed) => {
       const set = prepare(randomCrate(seed, SIZES));
-      const find = linkFinder(set);
+      const finder = new LinkFinder(set);
       for (const enclosure of set.enclosures) {
-        const { open, failing, combinations } = find(enclosure);
+        const { open, failing, combinations } = finder.of(enclosure);
         const classes = new Set<LinkClass>([
           ...open.flatMap(({ members }) => members.map(({ link }) => link)),
           ...failing.flatMap((f) => f.classes)
@@ -114,9 +114,9 @@ describe('over random crates', () => {
       let accepted = 0;
       let rejected = 0;
       const shares = [
-        ...walk(set, {
-          accept: (_d, _e, cell) => void (accepted += cell.members.length),
-          reject: (_code, count, _d, _e, links) => {
+        ...walk(set, new LinkFinder(set), {
+          accept: ({ cell }) => void (accepted += cell.members.length),
+          reject: (_code, count, _pair, links) => {
             rejected += count;
             expect(links().length).toBeGreaterThan(0);
           }
@@ -126,7 +126,7 @@ describe('over random crates', () => {
       return [accepted, rejected];
     };
     const first = run();
-    const all = set.enclosures.reduce((sum, enclosure) => sum + linkFinder(set)(enclosure).combinations, 0);
+    const all = set.enclosures.reduce((sum, enclosure) => sum + new LinkFinder(set).of(enclosure).combinations, 0);
     expect(first[0]! + first[1]!).toBe(all * set.drives.length);
     expect(run()).toEqual(first);
   });
