@@ -8,8 +8,8 @@ import { usableTiB } from './capacity.ts';
  * @param input capacity in TB (10^12 bytes)
  */
 export function formattedDrive(input: AdviceInput): AdvisedFilesystem & { usable: number } {
-  const made = adviseFilesystem(input);
-  const { scheme, filesystem } = made.advice.first;
+  const { advice, findings, decisions } = adviseFilesystem(input);
+  const { scheme, filesystem } = advice.first;
   const held = scheme === 'mbr' ? Math.min(input.capacityTB, MBR_MAX_TB) : input.capacityTB;
-  return { ...made, usable: usableTiB(held, filesystem, input.host.family === 'macos') };
+  return { advice, findings, decisions, usable: usableTiB(held, filesystem, input.host.family === 'macos') };
 }

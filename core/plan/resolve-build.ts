@@ -146,8 +146,7 @@ export function resolveBuild(input: PlanInput): ResolvedBuild {
   if (!port) throw new RangeError(`${host.name} has no port “${input.portId}”`);
 
   const connected = connect(input, port);
-  const { stages: _stages, write: _write, ...chain } = connected;
-  const { drive, enclosure, negotiation, policy, pairing } = chain;
+  const { drive, enclosure, negotiation, policy, pairing, need } = connected;
   const { mode } = negotiation;
   const findings = checkFit(pairing);
   const broken = mode === null || findings.some(stops);
@@ -161,25 +160,35 @@ export function resolveBuild(input: PlanInput): ResolvedBuild {
     rules
   });
   const { media, capacityTB } = input.drive;
-  const { advice, usable, ...filesystem } = formattedDrive({ host: host.os, media, capacityTB, job, rules });
+  const formatted = formattedDrive({ host: host.os, media, capacityTB, job, rules });
+  const { advice, usable } = formatted;
   const running = runningChain(input, connected, { freeGB, usable, filesystem: advice.first.filesystem });
   const needs = neededWrite(host, job);
   if (running && mode !== null && !broken) {
     const { stages, read, write } = running;
-    const limited = { negotiation, mode, port, enclosure, drive, policy, stages, read, write, rules };
-    findings.push(...limitFindings({ ...limited, neededWrite: needs?.MBps }));
+    const neededWrite = needs?.MBps;
+    findings.push(
+      ...limitFindings({ negotiation, mode, port, enclosure, drive, policy, stages, read, write, rules, neededWrite })
+    );
   }
-  findings.push(...pads.findings, ...filesystem.findings);
+  findings.push(...pads.findings, ...formatted.findings);
+  // Field by field: a spread of so many takes as long as the whole negotiation.
   return {
-    ...chain,
     rules,
+    port,
+    drive,
+    enclosure,
+    negotiation,
+    policy,
+    pairing,
+    need,
     findings,
     broken,
     running,
     freeGB,
     pads,
     advice,
-    decisions: filesystem.decisions,
+    decisions: formatted.decisions,
     usable,
     thermal: thermalModel({ drive, enclosure, stack: pads }, mode, rules, { ambientC: job?.ambientC }),
     needs

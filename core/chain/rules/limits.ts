@@ -85,9 +85,9 @@ function enoughFor({ neededWrite, rules }: RunningLink, now: Rates) {
  */
 export const outsideLimits: LimitRule = (chain) => {
   const { negotiation, mode, port, neededWrite } = chain;
-  const now = ratesOf(chain);
   const bestMode = negotiation.best.bridge ?? mode;
   if (modeRank(bestMode) <= modeRank(mode)) return NONE;
+  const now = ratesOf(chain);
   const best = idealRates(chain, bestMode);
   const missesJob = neededWrite !== undefined && now.write < neededWrite && best.write > now.write * SAME_RATE;
   const writeLoses = losesEnough(now.write, best.write) || missesJob;
@@ -161,7 +161,8 @@ export const bridgeLimits: LimitRule = ({ mode, drive, read }) =>
 
 /** Notes what drive or link leave unused of the other. */
 export const driveAgainstLink: LimitRule = ({ drive, stages, read, rules }) => {
-  const link = Math.min(...stages.filter((s) => s.stage !== 'drive').map((s) => s.MBps.typical));
+  let link = Infinity;
+  for (const { stage, MBps } of stages) if (stage !== 'drive') link = Math.min(link, MBps.typical);
   if (read.at === 'drive')
     return [{ code: 'drive-limits-link', severity: 'note', about: 'drive', drive: drive.read.typical, link }];
   if (drive.rated <= link * CLEARLY_FASTER) return NONE;
@@ -190,4 +191,8 @@ export const LIMIT_RULES: readonly LimitRule[] = [
 ];
 
 /** Finds who limits whom in a chain that runs. */
-export const limitFindings = (chain: RunningLink): Finding[] => LIMIT_RULES.flatMap((rule) => rule(chain));
+export function limitFindings(chain: RunningLink): Finding[] {
+  const findings: Finding[] = [];
+  for (const rule of LIMIT_RULES) for (const finding of rule(chain)) findings.push(finding);
+  return findings;
+}

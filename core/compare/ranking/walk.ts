@@ -54,7 +54,11 @@ class EnclosureWalk {
   readonly #chainCodes: (string | undefined)[];
   readonly #seconds: Float64Array;
   readonly #group: Group;
+  readonly #knownPairs: Pairing['knownPairs'];
+  #pairing: Pairing | undefined;
   #pair!: PairModel;
+  /** Whether any combination of the pair was measured. */
+  #measured = false;
 
   constructor(set: Prepared, enclosure: number, links: EnclosureLinks, visitor: Visitor) {
     this.#set = set;
@@ -64,6 +68,7 @@ class EnclosureWalk {
     this.#rated = new Array<Rated | undefined>(links.rates.length);
     this.#chainCodes = new Array<string | undefined>(links.chains);
     this.#seconds = new Float64Array(links.times);
+    this.#knownPairs = set.withIds.knownPairs ?? [];
     const nothing = { drive: 0, seconds: NaN, pads: [] };
     this.#group = { ...nothing, enclosure, cell: links.open[0]!, rated: this.#rated[0]! };
   }
@@ -81,6 +86,7 @@ class EnclosureWalk {
     this.#chainCodes.fill(UNASKED);
     this.#seconds.fill(NaN);
     this.#pair = new PairModel(this.#set, drive, this.#group.enclosure);
+    this.#measured = this.#wasMeasured();
     for (const cell of open) this.#visitCell(cell);
   }
 
@@ -95,18 +101,14 @@ class EnclosureWalk {
 
   /** Finds the first rule about drive and enclosure that fails. */
   #partsFailure(): { at: number; code: string } {
-    const { withIds } = this.#set;
-    const pairing = { ...this.#parts, knownPairs: withIds.knownPairs ?? [] };
+    const { drives, enclosures } = this.#set;
+    const drive = drives[this.#group.drive]!.filled;
+    const pairing = { drive, enclosure: enclosures[this.#group.enclosure]!, knownPairs: this.#knownPairs };
     for (const { check, at } of PARTS_RULES) {
       const finding = check(pairing);
       if (finding?.severity === 'fail') return { at, code: finding.code };
     }
     return { at: LAST, code: '' };
-  }
-
-  get #parts() {
-    const { drives, enclosures } = this.#set;
-    return { drive: drives[this.#group.drive]!.filled, enclosure: enclosures[this.#group.enclosure]! };
   }
 
   #visitCell(cell: LinkCell): void {
@@ -119,7 +121,7 @@ class EnclosureWalk {
     this.#group.rated = rated;
     this.#group.seconds = this.#timeOf(cell, rated);
     this.#group.pads = this.#pair.pads;
-    if (this.#isMeasured) this.#acceptApart(cell);
+    if (this.#measured) this.#acceptApart(cell);
     else this.#visitor.accept(this.#group);
   }
 
@@ -127,17 +129,36 @@ class EnclosureWalk {
   #chainCode(cell: LinkCell, rated: Rated): string | undefined {
     const known = this.#chainCodes[cell.chain];
     if (known !== UNASKED) return known;
-    const { port, watts } = this.#set.ports[cell.first.port]!;
-    const pairing: Pairing = {
-      ...this.#parts,
+    const pairing = this.#pairingOf(cell, rated);
+    let code: string | undefined;
+    for (const { fails, check } of CHAIN_RULES)
+      if (fails(pairing)) {
+        code = check(pairing)?.code;
+        break;
+      }
+    this.#chainCodes[cell.chain] = code;
+    return code;
+  }
+
+  /** Gives what the rules about the whole chain look at: one object for all of them, for they are asked millions of times. */
+  #pairingOf({ first: { port: portIndex, negotiation } }: LinkCell, { write }: Rated): Pairing {
+    const { drives, enclosures, ports } = this.#set;
+    const { port, watts } = ports[portIndex]!;
+    const pairing = (this.#pairing ??= {
+      drive: drives[this.#group.drive]!.filled,
+      enclosure: enclosures[this.#group.enclosure]!,
+      knownPairs: this.#knownPairs,
       port,
       portWatts: watts,
-      negotiation: cell.first.negotiation,
-      knownPairs: this.#set.withIds.knownPairs ?? [],
-      writeMBps: rated.write
-    };
-    const failing = CHAIN_RULES.find(({ fails }) => fails(pairing));
-    return (this.#chainCodes[cell.chain] = failing?.check(pairing)!.code);
+      negotiation,
+      writeMBps: write
+    });
+    pairing.drive = drives[this.#group.drive]!.filled;
+    pairing.port = port;
+    pairing.portWatts = watts;
+    pairing.negotiation = negotiation;
+    pairing.writeMBps = write;
+    return pairing;
   }
 
   #timeOf(cell: LinkCell, rated: Rated): number {
@@ -166,7 +187,7 @@ class EnclosureWalk {
     return seconds;
   }
 
-  get #isMeasured(): boolean {
+  #wasMeasured(): boolean {
     const { measuredPairs, withIds } = this.#set;
     const { drive, enclosure } = this.#group;
     return (
