@@ -24,6 +24,16 @@ export default ts.config(
     }
   },
   {
+    // A function does one thing: exceptions say why, where they stand.
+    files: ['core/**/*.ts', 'src/**/*.{ts,svelte}'],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'max-lines-per-function': ['error', { max: 80, skipBlankLines: true, skipComments: true }],
+      complexity: ['error', 12],
+      'max-params': ['error', 4]
+    }
+  },
+  {
     languageOptions: { globals: { ...globals.browser, ...globals.node } },
     rules: {
       'no-undef': 'off',

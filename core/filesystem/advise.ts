@@ -64,55 +64,60 @@ function accessOf(id: FilesystemId, os: Os): Access {
 /** Systems that share APFS. */
 const APPLE: readonly OsFamily[] = ['macos', 'ipados', 'ios'];
 
-/** Preference among what is left, best first; lower is better. The house rules speak only where practice differs. */
-function preference(
-  id: FilesystemId,
-  families: readonly OsFamily[],
-  input: AdviceInput
-): { rank: number; because: string; school?: HouseRuleId } {
-  const { media, job, rules } = input;
-  const only = families.length === 1 ? families[0] : undefined;
-  const shares = only === undefined && families.includes('macos') && families.every((family) => APPLE.includes(family));
-  if (shares && id === 'apfs') return { rank: 0, because: 'what all of these systems read and write' };
-  if (only === 'macos') {
-    if (media !== 'hdd') {
-      if (id === 'apfs')
-        return {
-          rank: 0,
-          because: 'macOS and a flash drive: journaled by copy-on-write, with snapshots and encryption'
-        };
-      if (id === 'hfs+') return { rank: 1, because: 'for macOS before 10.13' };
-    } else if (id === chosenOption('mac-disk', rules))
-      return { rank: 0, because: ruleName('mac-disk', rules), school: 'mac-disk' };
-    else if (id === 'apfs' || id === 'hfs+')
-      return { rank: 1, because: `the other side of the ${ruleName('mac-disk', rules)}` };
+/** How much a filesystem is preferred, lower is better, with the reason and the house rule that decided it. */
+export type Preference = { rank: number; because: string; school?: HouseRuleId };
+
+/** Prefers what is native to Macs alone. */
+function onMac(id: FilesystemId, { media, rules }: AdviceInput): Preference | undefined {
+  if (id !== 'apfs' && id !== 'hfs+') return undefined;
+  if (media !== 'hdd')
+    return id === 'apfs'
+      ? { rank: 0, because: 'macOS and a flash drive: journaled by copy-on-write, with snapshots and encryption' }
+      : { rank: 1, because: 'for macOS before 10.13' };
+  const because = ruleName('mac-disk', rules);
+  return id === chosenOption('mac-disk', rules)
+    ? { rank: 0, because, school: 'mac-disk' }
+    : { rank: 1, because: `the other side of the ${because}` };
+}
+
+/** Prefers what is native to Windows alone. */
+function onWindows(id: FilesystemId, { rules }: AdviceInput): Preference | undefined {
+  if (id !== 'ntfs' && id !== 'exfat') return undefined;
+  const because = ruleName('windows-drive', rules);
+  return id === chosenOption('windows-drive', rules)
+    ? { rank: 0, because, school: 'windows-drive' }
+    : { rank: 1, because: `the other side of the ${because}` };
+}
+
+/** Files from this size on are large, and more than so many are many. */
+const LARGE_FILE_GB = 50;
+const MANY_FILES = 100_000;
+
+/** Prefers what is native to Linux alone. */
+function onLinux(id: FilesystemId, { job }: AdviceInput): Preference | undefined {
+  if (id === 'ext4') return { rank: 0, because: 'Linux only: journaled and understood by every kernel' };
+  if (id === 'xfs') {
+    const large = (job?.largestFileGB ?? 0) >= LARGE_FILE_GB && (job?.files ?? 0) <= MANY_FILES;
+    return { rank: large ? -1 : 1, because: 'Linux only: strong with large files' };
   }
-  if (only === 'windows') {
-    const ruled = chosenOption('windows-drive', rules);
-    if (id === ruled)
-      return {
-        rank: 0,
-        because: ruleName('windows-drive', rules),
-        school: 'windows-drive'
-      };
-    if (id === 'ntfs' || id === 'exfat')
-      return { rank: 1, because: `the other side of the ${ruleName('windows-drive', rules)}` };
-  }
-  if (only === 'linux') {
-    switch (id) {
-      case 'ext4':
-        return { rank: 0, because: 'Linux only: journaled and understood by every kernel' };
-      case 'xfs': {
-        const large = (job?.largestFileGB ?? 0) >= 50 && (job?.files ?? 0) <= 100_000;
-        return { rank: large ? -1 : 1, because: 'Linux only: strong with large files' };
-      }
-      case 'btrfs':
-        return {
-          rank: job?.purposes.includes('archive') ? -2 : 2,
-          because: 'Linux only: checksums show silent damage, snapshots'
-        };
-    }
-  }
+  const archive = job?.purposes.includes('archive');
+  return id === 'btrfs'
+    ? { rank: archive ? -2 : 2, because: 'Linux only: checksums show silent damage, snapshots' }
+    : undefined;
+}
+
+/** What each family prefers where it is alone. The house rules speak only where practice differs. */
+const ALONE: Partial<Record<OsFamily, (id: FilesystemId, input: AdviceInput) => Preference | undefined>> = {
+  macos: onMac,
+  windows: onWindows,
+  linux: onLinux
+};
+
+/** Prefers among what is left: what is native to one family, else what all share. */
+function preference(id: FilesystemId, families: readonly OsFamily[], input: AdviceInput): Preference {
+  if (families.length === 1) return ALONE[families[0]!]?.(id, input) ?? SHARED[id] ?? OTHERWISE;
+  const apple = families.includes('macos') && families.every((family) => APPLE.includes(family));
+  if (apple && id === 'apfs') return { rank: 0, because: 'what all of these systems read and write' };
   return SHARED[id] ?? OTHERWISE;
 }
 
@@ -147,16 +152,14 @@ type Seen = { reason: string | undefined; old: Kept['old']; readOnly: OsFamily[]
 function ask(seen: Seen, id: FilesystemId, os: Os, writes: boolean): void {
   const access = accessOf(id, os);
   if (access === WRITES) return;
-  const { can, old: since, unsureBefore } = access;
-  if (since) {
-    if (since.software) seen.old ??= { os, since: since.since, perhaps: false };
-    else seen.reason ??= `needs ${OS_LABEL[os.family]} ${since.since}, this one is ${os.version}`;
-  } else if (unsureBefore) seen.old ??= { os, since: unsureBefore, perhaps: true };
-  else if (can === 'no') seen.reason ??= `${OS_LABEL[os.family]} does not ${writes ? 'know' : 'read'} it`;
-  else if (can === 'reads') {
-    if (writes) seen.reason ??= `${OS_LABEL[os.family]} reads it but does not write it`;
-    else seen.readOnly.push(os.family);
-  }
+  const { can, old, unsureBefore } = access;
+  const name = OS_LABEL[os.family];
+  if (old && !old.software) seen.reason ??= `needs ${name} ${old.since}, this one is ${os.version}`;
+  else if (old || unsureBefore)
+    seen.old ??= { os, since: (old?.since ?? unsureBefore)!, perhaps: unsureBefore !== undefined };
+  else if (can === 'no') seen.reason ??= `${name} does not ${writes ? 'know' : 'read'} it`;
+  else if (can === 'reads' && writes) seen.reason ??= `${name} reads it but does not write it`;
+  else if (can === 'reads') seen.readOnly.push(os.family);
 }
 
 /** An add-on filesystem costs more than a second choice, and less than the limits of FAT32. */
@@ -164,131 +167,189 @@ const ADD_ON_RANK = 2;
 
 const unique = (list: readonly Os[]): OsFamily[] => [...new Set(list.map(({ family }) => family))];
 
-/**
- * Advises which filesystem suits every system that has to write and every one that has to read. A role comes first: what a system
- * starts from or makes its own backups on, whatever others can do with it. Else first a filter with a reason for each one
- * rejected, then a preference: what is native to one family, else what all share.
- * Where nothing survives, the advice names what comes nearest (most systems write it) and a finding says so.
- */
-export function adviseFilesystem(input: AdviceInput): AdvisedFilesystem {
-  const { host, job, capacityTB, rules } = input;
+/** Who writes and who reads: the host of the plan itself writes, unless the job only takes from the drive. */
+type Systems = { writers: Os[]; readers: Os[]; families: OsFamily[] };
+
+function systemsOf(host: Os, job: Job | undefined): Systems {
   const writers: Os[] = [...(job?.writeHosts ?? [])];
   const readers: Os[] = [...(job?.readHosts ?? [])];
-  // The host of the plan itself writes, unless the job only takes from the drive.
   (job?.direction === 'out' ? readers : writers).push(host);
   const families: OsFamily[] = [];
   for (const list of [writers, readers])
     for (const os of list) if (!families.includes(os.family)) families.push(os.family);
-  const role = roleOf(host, input.media, job, rules);
+  return { writers, readers, families };
+}
 
-  const findings: Finding[] = [];
-  const rejected: FilesystemAdvice['rejected'] = [];
-  const kept: Kept[] = [];
-  let tooLarge: { id: FilesystemId; limitGB: number } | undefined;
+/** Asks everything that may speak against a filesystem; the first reason is the one that is told. */
+function seenAs(id: FilesystemId, input: AdviceInput, { writers, readers }: Systems, role: Role | null): Seen {
+  const { host, job, capacityTB } = input;
+  const seen: Seen = { reason: undefined, old: undefined, readOnly: [] };
+  if (role && !role.able.includes(id)) seen.reason = role.refusal;
+  else if (role?.filesystem !== id) {
+    for (const os of writers) ask(seen, id, os, true);
+    for (const os of readers) ask(seen, id, os, false);
+  }
+  const formatLimit = FILESYSTEMS[id].maxFormatGB?.[host.family];
+  if (formatLimit !== undefined && capacityTB * 1000 > formatLimit)
+    seen.reason ??= `${OS_LABEL[host.family]} formats at most 32 GiB with it by default`;
+  if (job?.encrypt && id === 'fat32') seen.reason ??= 'an encrypted container on it ends at 4 GiB';
+  return seen;
+}
 
+/** What the filter leaves, best first, what it rejects, and the first filesystem whose limit for files alone was in the way. */
+type Filtered = {
+  kept: Kept[];
+  rejected: FilesystemAdvice['rejected'];
+  tooLarge: { id: FilesystemId; limitGB: number } | undefined;
+};
+
+function filter(input: AdviceInput, systems: Systems, role: Role | null): Filtered {
+  const largestGB = input.job?.largestFileGB ?? 0;
+  const out: Filtered = { kept: [], rejected: [], tooLarge: undefined };
   for (const id of FILESYSTEM_IDS) {
-    const facts = FILESYSTEMS[id];
-    const readOnly: OsFamily[] = [];
-    const seen: Seen = { reason: undefined, old: undefined, readOnly };
-    if (role && !role.able.includes(id)) seen.reason = role.refusal;
-    else if (role?.filesystem !== id) {
-      for (const os of writers) ask(seen, id, os, true);
-      for (const os of readers) ask(seen, id, os, false);
-    }
-    const formatLimit = facts.maxFormatGB?.[host.family];
-    if (formatLimit !== undefined && capacityTB * 1000 > formatLimit)
-      seen.reason ??= `${OS_LABEL[host.family]} formats at most 32 GiB with it by default`;
-    if (job?.encrypt && id === 'fat32') seen.reason ??= 'an encrypted container on it ends at 4 GiB';
-    if (facts.maxFileGB !== undefined && (job?.largestFileGB ?? 0) > facts.maxFileGB) {
-      if (seen.reason === undefined) tooLarge ??= { id, limitGB: facts.maxFileGB };
+    const seen = seenAs(id, input, systems, role);
+    const { maxFileGB } = FILESYSTEMS[id];
+    if (maxFileGB !== undefined && largestGB > maxFileGB) {
+      if (seen.reason === undefined) out.tooLarge ??= { id, limitGB: maxFileGB };
       seen.reason ??= 'files above 4 GiB do not fit';
     }
-    const { reason, old } = seen;
-    if (reason !== undefined) {
-      rejected.push({ filesystem: id, because: reason });
-      continue;
+    const { reason, old, readOnly } = seen;
+    if (reason !== undefined) out.rejected.push({ filesystem: id, because: reason });
+    else if (role?.filesystem === id)
+      out.kept.push({ id, rank: FOR_THE_ROLE, because: role.because, readOnly, old, school: role.school });
+    else {
+      const { rank, because, school } = preference(id, systems.families, input);
+      out.kept.push({ id, rank: old && !old.perhaps ? rank + ADD_ON_RANK : rank, because, readOnly, old, school });
     }
-    if (role?.filesystem === id) {
-      kept.push({ id, rank: -10, because: role.because, readOnly, old, school: role.school });
-      continue;
-    }
-    const { rank, because, school } = preference(id, families, input);
-    kept.push({ id, rank: old && !old.perhaps ? rank + ADD_ON_RANK : rank, because, readOnly, old, school });
   }
-  kept.sort((a, b) => a.rank - b.rank);
+  out.kept.sort((a, b) => a.rank - b.rank);
+  return out;
+}
 
-  if (role) {
-    const finding = leftOut(role, host, writers, readers);
-    if (finding) findings.push(finding);
-  } else if (kept.length === 0) {
-    findings.push(
-      tooLarge
-        ? {
-            code: 'file-above-limit',
-            severity: 'fail',
-            about: 'job',
-            fileGB: job!.largestFileGB!,
-            limitGB: tooLarge.limitGB,
-            filesystem: tooLarge.id
-          }
-        : {
-            code: 'filesystem-no-common',
-            severity: 'fail',
-            about: 'job',
-            writers: unique(writers),
-            readers: unique(readers)
-          }
-    );
-    const works = (id: FilesystemId, os: Os, reads: boolean) => {
-      const { can, old } = accessOf(id, os);
-      return old === undefined && (can === 'writes' || (reads && can === 'reads'));
-    };
-    const reach = (id: FilesystemId) =>
-      writers.filter((os) => works(id, os, false)).length * 2 + readers.filter((os) => works(id, os, true)).length;
-    const nearest = [...FILESYSTEM_IDS].sort((a, b) => reach(b) - reach(a))[0]!;
-    const because = 'the nearest to what this job needs; see the finding';
-    kept.push({ id: nearest, rank: 0, because, readOnly: [], old: undefined, school: undefined });
-  }
-  const best = kept[0]!;
-  // Only of what is advised: a version that is too old for something else is nobody's trouble.
-  if (best.old)
+/** What a role needs comes before every preference. */
+const FOR_THE_ROLE = -10;
+
+/** Says why nothing survives the filter. */
+const nothingFinding = (
+  { job }: AdviceInput,
+  { writers, readers }: Systems,
+  tooLarge: Filtered['tooLarge']
+): Finding =>
+  tooLarge
+    ? {
+        code: 'file-above-limit',
+        severity: 'fail',
+        about: 'job',
+        fileGB: job!.largestFileGB!,
+        limitGB: tooLarge.limitGB,
+        filesystem: tooLarge.id
+      }
+    : {
+        code: 'filesystem-no-common',
+        severity: 'fail',
+        about: 'job',
+        writers: unique(writers),
+        readers: unique(readers)
+      };
+
+/** Finds what comes nearest where nothing survives the filter: what most systems write, and then what most read. */
+function nearest({ writers, readers }: Systems): Kept {
+  const works = (id: FilesystemId, os: Os, reads: boolean) => {
+    const { can, old } = accessOf(id, os);
+    return old === undefined && (can === 'writes' || (reads && can === 'reads'));
+  };
+  const reach = (id: FilesystemId) =>
+    writers.filter((os) => works(id, os, false)).length * 2 + readers.filter((os) => works(id, os, true)).length;
+  const id = [...FILESYSTEM_IDS].sort((a, b) => reach(b) - reach(a))[0]!;
+  const because = 'the nearest to what this job needs; see the finding';
+  return { id, rank: 0, because, readOnly: [], old: undefined, school: undefined };
+}
+
+/** Says what speaks against the best one: only of what is advised, for a version too old for something else is nobody's trouble. */
+function bestFindings({ id, old, readOnly }: Kept): Finding[] {
+  const findings: Finding[] = [];
+  if (old)
     findings.push({
       code: 'os-too-old',
       severity: 'check',
       about: 'host',
-      family: best.old.os.family,
-      version: best.old.os.version!,
-      since: best.old.since,
-      filesystem: best.id,
-      perhaps: best.old.perhaps
+      family: old.os.family,
+      version: old.os.version!,
+      since: old.since,
+      filesystem: id,
+      perhaps: old.perhaps
     });
-  if (best.readOnly.length > 0)
+  if (readOnly.length > 0)
     findings.push({
       code: 'filesystem-read-only-on-host',
       severity: 'note',
       about: 'job',
-      filesystem: best.id,
-      hosts: best.readOnly
+      filesystem: id,
+      hosts: readOnly
     });
+  return findings;
+}
 
-  const { scheme, because: schemeReason, finding: schemeFinding } = schemeFor(families, capacityTB, rules);
-  if (schemeFinding) findings.push(schemeFinding);
-  const secret = encryptionFor(best.id, families, job, rules);
-  const picks = kept.map(({ id, because }, at): FilesystemPick => {
+type Scheme = ReturnType<typeof schemeFor>;
+type Encryption = ReturnType<typeof encryptionFor>;
+
+/** Writes what is kept as picks, each with its reasons. */
+const picksOf = (kept: readonly Kept[], job: Job | undefined, scheme: Scheme, secret: Encryption): FilesystemPick[] =>
+  kept.map(({ id, because }, at) => {
     const unit = allocationUnit(id, job);
-    const reasons = [because, schemeReason];
+    const reasons = [because, scheme.because];
     if (unit) reasons.push(`${unit} clusters for the mean file size of this job`);
     if (secret && at === 0) reasons.push(secret.because);
     return unit
-      ? { filesystem: id, scheme, allocationUnit: unit, because: reasons }
-      : { filesystem: id, scheme, because: reasons };
+      ? { filesystem: id, scheme: scheme.scheme, allocationUnit: unit, because: reasons }
+      : { filesystem: id, scheme: scheme.scheme, because: reasons };
   });
+
+/** Names the house rules that decided something of the advice. */
+function rulesApplied(
+  best: Kept,
+  rules: HouseRules | undefined,
+  { scheme }: Scheme,
+  secret: Encryption
+): AppliedRule[] {
   const decisions: AppliedRule[] = [];
   if (best.school)
     decisions.push(appliedRule(best.school, rules, `${FILESYSTEMS[best.id].label} stands first among what would do`));
   if (rules?.scheme) decisions.push(appliedRule('scheme', rules, `${scheme.toUpperCase()} partitions`));
   if (secret?.advised) decisions.push(appliedRule('encrypt', rules, secret.effect));
-  return { advice: { first: picks[0]!, others: picks.slice(1), rejected }, findings, decisions };
+  return decisions;
+}
+
+/**
+ * Advises which filesystem suits every system that has to write and every one that has to read. A role comes first: what a system
+ * starts from or makes its own backups on, whatever others can do with it. Else first a filter with a reason for each one
+ * rejected, then a preference: what is native to one family, else what all share.
+ * Where nothing survives, the advice names what comes nearest (most systems write it) and a finding says so.
+ * @param input capacity in TB (10^12 bytes)
+ */
+export function adviseFilesystem(input: AdviceInput): AdvisedFilesystem {
+  const { host, job, capacityTB, rules } = input;
+  const systems = systemsOf(host, job);
+  const role = roleOf(host, input.media, job, rules);
+  const { kept, rejected, tooLarge } = filter(input, systems, role);
+  const findings: Finding[] = [];
+  const excluded = role && leftOut(role, host, systems.writers, systems.readers);
+  if (excluded) findings.push(excluded);
+  if (!role && kept.length === 0) {
+    findings.push(nothingFinding(input, systems, tooLarge));
+    kept.push(nearest(systems));
+  }
+  const best = kept[0]!;
+  findings.push(...bestFindings(best));
+  const scheme = schemeFor(systems.families, capacityTB, rules);
+  if (scheme.finding) findings.push(scheme.finding);
+  const secret = encryptionFor(best.id, systems.families, job, rules);
+  const picks = picksOf(kept, job, scheme, secret);
+  return {
+    advice: { first: picks[0]!, others: picks.slice(1), rejected },
+    findings,
+    decisions: rulesApplied(best, rules, scheme, secret)
+  };
 }
 
 /** Says which systems of a job a role leaves out, and which of those that write can only read. */
@@ -362,6 +423,16 @@ const OPENS: Partial<Record<FilesystemId, readonly OsFamily[]>> = {
   btrfs: ['linux']
 };
 
+/** Says how a drive is encrypted for these systems. */
+function encryptedHow(id: FilesystemId, families: readonly OsFamily[]): string {
+  if (families.some((family) => SIMPLE.includes(family)))
+    return 'a simple device cannot open it: encrypt what is copied off it';
+  const native = OPENS[id];
+  return native && families.every((family) => native.includes(family))
+    ? `${FILESYSTEMS[id].label} with the system’s own encryption, switched on when it is formatted`
+    : 'no native encryption spans these systems: an encrypted container on it, made with a program that all of them have';
+}
+
 /**
  * Says what encrypting the drive means with this filesystem, where the job asks for it, or where it is carried and does not say.
  * No native scheme spans macOS, Windows and Linux.
@@ -378,12 +449,7 @@ function encryptionFor(
     const effect = 'it stays readable for whoever finds it';
     return { because: `not encrypted: ${effect}`, effect, advised };
   }
-  const native = OPENS[id];
-  const effect = families.some((family) => SIMPLE.includes(family))
-    ? 'a simple device cannot open it: encrypt what is copied off it'
-    : native && families.every((family) => native.includes(family))
-      ? `${FILESYSTEMS[id].label} with the system’s own encryption, switched on when it is formatted`
-      : 'no native encryption spans these systems: an encrypted container on it, made with a program that all of them have';
+  const effect = encryptedHow(id, families);
   return {
     because: `encryption ${advised ? 'is advisable for a carried drive' : 'as the job asks'}: ${effect}`,
     effect,

@@ -1,7 +1,7 @@
 import { formattedDrive } from '../filesystem/formatted.ts';
 import { PHONE_RECORDING_MBPS } from '../facts/buses.ts';
 import type { AppliedRule, HouseRules } from '../house-rules/house-rules.ts';
-import { type FilesystemAdvice } from '../filesystem/advise.ts';
+import type { FilesystemAdvice } from '../filesystem/advise.ts';
 import type { Finding } from '../findings/finding.ts';
 import { powerNeed, type PowerNeed } from '../chain/power-need.ts';
 import { checkFit, stops } from '../chain/rules/rules.ts';

@@ -1,17 +1,26 @@
+import { type PlanInput, planInputSchema, planReportSchema } from '../plan/report.ts';
+import { type ResolvedBuild, resolveBuild } from '../plan/resolve-build.ts';
+import { type ThermalModel, thermalModel } from '../thermal/forecast/thermal-model.ts';
+import { type Setting, settingAt } from '../thermal/model/setting.ts';
+import {
+  type JobChain,
+  diskEdges,
+  diskStart,
+  fileCost,
+  hostEnd,
+  directionsOf,
+  type JobDirection
+} from '../throughput/job-time.ts';
+import type { Job } from '../parts/job.ts';
+import { type Transient, runTransient, EVENT_KINDS, type Leg } from './transient.ts';
 import { z } from 'zod';
 import { PCIE_LANE_MBPS } from '../facts/buses.ts';
-import { planInputSchema, planReportSchema } from '../plan/report.ts';
 import { assumptionsOf } from '../plan/assumptions.ts';
-import { resolveBuild } from '../plan/resolve-build.ts';
-import { diskEdges, diskStart, fileCost, hostEnd, directionsOf, type JobDirection } from '../throughput/job-time.ts';
 import { slotLink } from '../chain/stages.ts';
 import { flashCacheOf } from '../throughput/flash-cache.ts';
-import { thermalModel } from '../thermal/forecast/thermal-model.ts';
-import { settingAt } from '../thermal/model/setting.ts';
 import { copyParameters } from '../thermal/model/parameters.ts';
 import { COVERED, faultyRate, NEARLY_FULL_DRIVE, noisy, SIMULATED_FAULTS, type SimulatedFault } from './faults.ts';
 import { diskFlow, flashWrite, ontoHostDisk, plainFlow, type Flow } from './flow.ts';
-import { runTransient, EVENT_KINDS, type Leg } from './transient.ts';
 
 /** Samples that a run keeps unless it is asked for more or fewer, and the most that it keeps at all. */
 const USUAL_SAMPLES = 1800;
@@ -73,142 +82,187 @@ const HOST_CLIFF = { GB: 60, share: 1 / 3 } as const;
 
 const sameAs = (value: number) => ({ low: value, typical: value, high: value });
 
+/** Takes the options of the rig away: what is left is the input of a plan. */
+function withoutOptions(input: SimulateInput): PlanInput {
+  const build: PlanInput & Partial<SimulateInput> = { ...input };
+  for (const option of Object.keys(simulateOptions) as (keyof typeof simulateOptions)[]) delete build[option];
+  return build;
+}
+
+/** The build that is played: its parts with what the request changes of them. */
+function playedBuild(input: SimulateInput, fault: SimulatedFault): PlanInput {
+  const { fillFraction, material } = input;
+  const fill = fault === 'drive-nearly-full' ? NEARLY_FULL_DRIVE.fill : fillFraction;
+  return {
+    ...withoutOptions(input),
+    drive: fill === undefined ? input.drive : { ...input.drive, fillFraction: fill },
+    enclosure:
+      material === undefined
+        ? input.enclosure
+        : { ...input.enclosure, cooling: { kind: 'passive', ...input.enclosure.cooling, material } }
+  };
+}
+
+/** How the build warms, with what a fault does to it. */
+function playedHeat(
+  build: ResolvedBuild,
+  input: SimulateInput,
+  fault: SimulatedFault
+): { model: ThermalModel; setting: Setting } {
+  const { drive, enclosure, negotiation, rules, pads } = build;
+  const { job, fan, bare, stands } = input;
+  const stack = fault === 'pad-no-contact' ? withoutController(pads) : pads;
+  const ambientC = input.ambientC ?? job?.ambientC;
+  const model = thermalModel({ drive, enclosure, stack }, negotiation.mode, rules, { ambientC, fan, bare, stands });
+  const parameters = copyParameters(model.typical.parameters);
+  if (fault === 'thermal-throttle') parameters.area *= COVERED;
+  return { model, setting: settingAt(model.geometry, model.draw, parameters) };
+}
+
+/** What moves in one direction: its rate, MB/s, and where the host's own disk falls off its cache. */
+type Feed = { MBps: number; hostCliffGB: number | null; hostAfter: number };
+
+/** The chain of a build on the rig, with a fault in it. */
+class PlayedChain {
+  readonly #build: ResolvedBuild;
+  readonly #chain: JobChain;
+  readonly #fault: SimulatedFault;
+  /** The job that is copied; undefined where the drive is written or read by itself. */
+  readonly #job: Job | undefined;
+  readonly #rewrites: boolean;
+
+  constructor(build: ResolvedBuild, chain: JobChain, input: SimulateInput, fault: SimulatedFault) {
+    this.#build = build;
+    this.#chain = chain;
+    this.#fault = fault;
+    this.#job = input.writeGB === undefined ? input.job : undefined;
+    this.#rewrites = input.rewrite === true || fault === 'smr-rewrite';
+  }
+
+  legs(writeGB: number | undefined): Leg[] {
+    const job = this.#job;
+    return job
+      ? directionsOf(job).map((way) => this.#leg(way, job.transferGB))
+      : [this.#leg('in', writeGB ?? Infinity)];
+  }
+
+  #leg(way: JobDirection, volumeGB: number): Leg {
+    const files = this.#job ? (this.#job.files ?? 1) * fileCost(this.#chain, way).typical : 0;
+    return { flow: this.#flow(way, volumeGB), perMB: files === 0 ? 0 : files / (volumeGB * 1000), volumeGB };
+  }
+
+  #flow(way: JobDirection, volumeGB: number): Flow {
+    const feed = this.#feed(way);
+    if (this.#build.drive.drive.media === 'hdd') return this.#diskFlow(way, volumeGB, feed);
+    return way === 'in' ? this.#flashWrite(feed.MBps) : flashRead(feed);
+  }
+
+  /** Where a fault or the host's own disk holds a direction back: the same caps as in the plan's own job time. */
+  #feed(way: JobDirection): Feed {
+    const { drive, enclosure } = this.#build;
+    const chain = this.#chain;
+    const of = way === 'in' ? 'write' : 'read';
+    const pcie = slotLink(drive, enclosure);
+    const lane = PCIE_LANE_MBPS[pcie?.generation ?? 3];
+    const rate = (drive.drive.media === 'hdd' ? chain.link : chain)[of].typical;
+    const link = faultyRate(this.#fault, of, rate, lane);
+    const other = this.#job ? hostEnd(chain.host, way, link) : UNHINDERED;
+    const MBps = Math.min(link, other.MBps);
+    // The host's own disk falls off its cache while it takes what comes from the drive, by itself or as a fault.
+    return this.#fault === 'host-disk-cliff' && way === 'out'
+      ? { MBps, hostCliffGB: HOST_CLIFF.GB, hostAfter: MBps * HOST_CLIFF.share }
+      : { MBps, hostCliffGB: other.cliffGB, hostAfter: other.after };
+  }
+
+  #diskFlow(way: JobDirection, volumeGB: number, { MBps, hostCliffGB, hostAfter }: Feed): Flow {
+    const { drive } = this.#build;
+    const of = way === 'in' ? 'write' : 'read';
+    const { outer, inner } = diskEdges(drive, of);
+    const factor = this.#chain.diskFactor[of];
+    const from = Number.isFinite(volumeGB)
+      ? diskStart(drive, volumeGB, way, 'typical')
+      : (drive.drive.fillFraction ?? 0);
+    return diskFlow(
+      {
+        capacityGB: drive.drive.capacityTB * 1000,
+        outer: outer.typical * factor,
+        inner: inner.typical * factor,
+        from,
+        cap: MBps,
+        hostCliffGB,
+        hostAfter,
+        rewriting: this.#rewrites,
+        shingled: drive.drive.disk?.recording === 'smr' || this.#fault === 'smr-rewrite'
+      },
+      of
+    );
+  }
+
+  #flashWrite(MBps: number): Flow {
+    const { drive, freeGB } = this.#build;
+    const cache = flashCacheOf(drive, freeGB);
+    if (!cache) return plainFlow(MBps, 'write');
+    const post = cache.post.typical * (this.#fault === 'drive-nearly-full' ? NEARLY_FULL_DRIVE.post : 1);
+    return flashWrite({ ...cache, post: sameAs(post) }, freeGB, MBps);
+  }
+}
+
+const UNHINDERED = { MBps: Infinity, cliffGB: null, after: Infinity } as const;
+
+const flashRead = ({ MBps, hostCliffGB, hostAfter }: Feed): Flow =>
+  hostCliffGB !== null && MBps > hostAfter ? ontoHostDisk(MBps, hostCliffGB, hostAfter) : plainFlow(MBps, 'read');
+
+/** The longest step of the solver, s. */
+const STEP_S = 2;
+
 /**
  * Plays a build over time on the stand-in rig: typical rates, cache, heat and throttle of the plan's own models, second by second.
  * No device is involved; every result of it is shown as simulated.
+ * @param input seconds and GB as in `simulateOptions`
  * @returns null where the build does not connect or does not fit: then there is nothing to play
  * @throws RangeError if the host has no port of that id
  */
 export function simulate(input: SimulateInput): SimulateReport | null {
-  const {
-    seconds,
-    writeGB,
-    fan,
-    bare,
-    rewrite,
-    seed,
-    fillFraction,
-    ambientC,
-    material,
-    stands,
-    start,
-    everyS,
-    fault: given,
-    ...rest
-  } = input;
-  const fault: SimulatedFault = given ?? 'healthy';
-  const fill = fault === 'drive-nearly-full' ? NEARLY_FULL_DRIVE.fill : fillFraction;
-  const job = rest.job;
-  const { cooling } = rest.enclosure;
-  const built = {
-    ...rest,
-    drive: fill === undefined ? rest.drive : { ...rest.drive, fillFraction: fill },
-    enclosure:
-      material === undefined
-        ? rest.enclosure
-        : { ...rest.enclosure, cooling: { kind: 'passive' as const, ...cooling, material } }
-  };
-  const study = resolveBuild(built);
-  const { drive, enclosure, running, broken, rules, pads, freeGB } = study;
+  const { seconds, writeGB, start, everyS } = input;
+  const fault: SimulatedFault = input.fault ?? 'healthy';
+  const build = playedBuild(input, fault);
+  const resolved = resolveBuild(build);
+  const { running, broken } = resolved;
   if (!running || broken) return null;
-  const { chain } = running;
-  const { host, mode } = chain;
-
-  const thermal = thermalModel(
-    { drive, enclosure, stack: fault === 'pad-no-contact' ? withoutController(pads) : pads },
-    mode,
-    rules,
-    { ambientC: ambientC ?? job?.ambientC, fan, bare, stands }
-  );
-  const parameters = copyParameters(thermal.typical.parameters);
-  if (fault === 'thermal-throttle') parameters.area *= COVERED;
-  const setting = settingAt(thermal.geometry, thermal.draw, parameters);
-
-  const pcie = slotLink(drive, enclosure);
-  const lane = pcie ? PCIE_LANE_MBPS[pcie.generation] : PCIE_LANE_MBPS[3];
-  const copies = job !== undefined && writeGB === undefined;
-  const isDisk = drive.drive.media === 'hdd';
-  /** Where a fault or the host's own disk holds a way back, MB/s: the same caps as in the plan's own job time. */
-  const capOf = (way: JobDirection): { MBps: number; other: ReturnType<typeof hostEnd> } => {
-    const of = way === 'in' ? 'write' : 'read';
-    const link = faultyRate(fault, of, (isDisk ? chain.link : chain)[of].typical, lane);
-    const other = copies ? hostEnd(host, way, link) : { MBps: Infinity, cliffGB: null, after: Infinity };
-    return { MBps: Math.min(link, other.MBps), other };
-  };
-  const flowOf = (way: JobDirection, volumeGB: number): Flow => {
-    const writes = way === 'in';
-    const { MBps, other } = capOf(way);
-    // The host's own disk falls off its cache while it takes what comes from the drive, by itself or as a fault.
-    const host60 = fault === 'host-disk-cliff' && !writes;
-    const hostCliffGB = host60 ? HOST_CLIFF.GB : other.cliffGB;
-    const hostAfter = host60 ? MBps * HOST_CLIFF.share : other.after;
-    if (isDisk) {
-      const of = writes ? 'write' : 'read';
-      const { outer, inner } = diskEdges(drive, of);
-      const factor = chain.diskFactor[of];
-      return diskFlow(
-        {
-          capacityGB: drive.drive.capacityTB * 1000,
-          outer: outer.typical * factor,
-          inner: inner.typical * factor,
-          from: Number.isFinite(volumeGB)
-            ? diskStart(drive, volumeGB, way, 'typical')
-            : (drive.drive.fillFraction ?? 0),
-          cap: MBps,
-          hostCliffGB,
-          hostAfter,
-          rewriting: rewrite === true || fault === 'smr-rewrite',
-          shingled: drive.drive.disk?.recording === 'smr' || fault === 'smr-rewrite'
-        },
-        of
-      );
-    }
-    if (!writes)
-      return hostCliffGB !== null && MBps > hostAfter
-        ? ontoHostDisk(MBps, hostCliffGB, hostAfter)
-        : plainFlow(MBps, 'read');
-    const cache = flashCacheOf(drive, freeGB);
-    if (!cache) return plainFlow(MBps, 'write');
-    const post = cache.post.typical * (fault === 'drive-nearly-full' ? NEARLY_FULL_DRIVE.post : 1);
-    return flashWrite({ ...cache, post: sameAs(post) }, freeGB, MBps);
-  };
-  const leg = (way: JobDirection, volumeGB: number): Leg => ({
-    flow: flowOf(way, volumeGB),
-    perMB: copies ? ((job.files ?? 1) * fileCost(chain, way).typical) / (volumeGB * 1000) : 0,
-    volumeGB
-  });
-  const legs: Leg[] = copies
-    ? directionsOf(job).map((way) => leg(way, job.transferGB))
-    : [leg('in', writeGB ?? Infinity)];
-
-  const interval = Math.max(everyS ?? Math.max(1, seconds / USUAL_SAMPLES), seconds / MOST_SAMPLES);
+  const { model, setting } = playedHeat(resolved, input, fault);
+  const legs = new PlayedChain(resolved, running.chain, input, fault).legs(writeGB);
   const air = setting.network.ambientC;
-  const played = runTransient(setting, thermal.limits, legs, {
+  const played = runTransient(setting, model.limits, legs, {
     seconds,
-    everyS: interval,
-    stepS: 2,
+    everyS: Math.max(everyS ?? Math.max(1, seconds / USUAL_SAMPLES), seconds / MOST_SAMPLES),
+    stepS: STEP_S,
     ...(start === 'ambient' ? { start: { controllerC: air, nandC: air, caseC: air } } : {})
   });
-  const { samples } = played;
+  return { ...reportOf(played, input, model), assumed: assumptionsOf(build, resolved) };
+}
+
+/** Writes down what was played. */
+function reportOf(played: Transient, input: SimulateInput, { limits }: ThermalModel): Omit<SimulateReport, 'assumed'> {
+  const { samples, events, doneS, movedGB, peak, heatJ, storedJ } = played;
+  const { seed, fault, drive } = input;
   return {
     simulated: true,
     samples: {
       ...samples,
-      ...(seed === undefined ? {} : { MBps: noisy(samples.MBps, fault, seed) }),
-      ...(drive.drive.media === 'hdd' ? { nandC: [] } : {})
+      ...(seed === undefined ? {} : { MBps: noisy(samples.MBps, fault ?? 'healthy', seed) }),
+      ...(drive.media === 'hdd' ? { nandC: [] } : {})
     },
-    events: played.events,
+    events,
     summary: {
-      doneS: played.doneS,
-      movedGB: played.movedGB,
-      peakControllerC: played.peak.controllerC,
-      peakNandC: played.peak.nandC,
-      peakCaseC: played.peak.caseC,
-      heatJ: played.heatJ,
-      storedJ: played.storedJ,
-      startC: thermal.limits?.startC ?? null
-    },
-    assumed: assumptionsOf(built, study)
+      doneS,
+      movedGB,
+      peakControllerC: peak.controllerC,
+      peakNandC: peak.nandC,
+      peakCaseC: peak.caseC,
+      heatJ,
+      storedJ,
+      startC: limits?.startC ?? null
+    }
   };
 }
 

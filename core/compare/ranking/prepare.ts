@@ -1,7 +1,7 @@
 import type { Host, Port } from '../../parts/host.ts';
 import { formattedDrive } from '../../filesystem/formatted.ts';
 import { pairKey, chainKey } from '../../build/chain-key.ts';
-import { type FilesystemId } from '../../facts/filesystems.ts';
+import type { FilesystemId } from '../../facts/filesystems.ts';
 import { chosenOption, type HouseRules } from '../../house-rules/house-rules.ts';
 import type { FindingCode } from '../../findings/finding.ts';
 import {
@@ -15,7 +15,7 @@ import {
 import type { Alternative } from '../../parts/alternative.ts';
 import { needGB, usableFreeGB } from '../../throughput/job-time.ts';
 import { writeCachePolicy } from '../../chain/write-cache.ts';
-import { type Known } from '../../build/gather.ts';
+import type { Known } from '../../build/gather.ts';
 import type { MeasuredRun } from '../../results/measured.ts';
 import { pricesOf, type Prices } from './prices.ts';
 import { type Filters, type RankInput, beginWeights, type Weights } from './request.ts';

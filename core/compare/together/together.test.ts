@@ -3,7 +3,8 @@ import { describe, expect, it } from 'vitest';
 import { aCable, aDrive, anEnclosure, aPort } from '../../../tests/parts';
 import type { Host } from '../../parts/host';
 import type { PlanInput } from '../../plan/report';
-import { fairShares, together, type Member, type MemberTask } from './together';
+import { together, type Member, type MemberTask } from './together';
+import { fairShares } from './fair-shares';
 
 describe('fair shares', () => {
   it('two that want 1000 each of 1200 get 600; one that wants 200 leaves the rest', () => {
