@@ -175,60 +175,66 @@ function withTheirMeasures(clauses: readonly Clause[]): Clause[] {
   return joined;
 }
 
-/** What lies in the box: cables and pads, a clause each. */
+/** Reads a cable that lies in the box; undefined where the clause says nothing of it. Ends that are not named are the usual ones. */
+function boxedCable(clause: string, ownPlug: string | undefined): object | undefined {
+  const plugs = plugsIn(clause).map((p) => p.plug);
+  const [lengthM] = [...clause.matchAll(LENGTH_M)].map((m) => metres(m[1]!, m[2]!));
+  const modes = modesFrom(clause, linksIn(clause), 'modes').claims[0]?.value as string[] | undefined;
+  if (plugs.length === 0 && lengthM === undefined && !modes) return undefined;
+  const first = plugs[0] ?? 'usb-c';
+  const toC = plugs.length === 0 || /usb[- ]?c cable/i.test(clause);
+  const second = plugs[1] ?? (toC ? 'usb-c' : (ownPlug ?? first));
+  return { ends: [first, second], ...(lengthM === undefined ? {} : { lengthM }), ...(modes ? { modes } : {}) };
+}
+
+/** Reads the pads that lie in the box: "2 x 1.0 mm" are two pads; "100 x 100 x 1 mm" is a size. */
+function boxedPads(clause: string): object[] {
+  const counted = clause.replace(/(?<!x ?)\b[1-9] ?x(?= ?[\d.,]+ ?mm)/gi, (m) => ' '.repeat(m.length));
+  const thick = [...counted.matchAll(/(?<![\d.,]|x ?)(\d+(?:[.,]\d+)?) ?mm\b/gi)]
+    .map((m) => Number(m[1]!.replace(',', '.')))
+    .filter((t) => t >= 0.2 && t <= 6);
+  const size = /(\d{1,4}) ?x ?(\d{1,4})(?: ?x ?[\d.]{1,6})? ?mm/i.exec(clause);
+  return thick.map((thicknessMm) => ({
+    thicknessMm,
+    ...(size ? { widthMm: Number(size[1]), lengthMm: Number(size[2]) } : {})
+  }));
+}
+
+const NAMES_CABLE = /\bcables?\b/i;
+const NO_LOOSE_CABLE = /\b(?:captive|fixed|not included|without|no) [^,;]{0,12}cable|cable not/i;
+const NAMES_PAD = /\bpads?\b/i;
+const OTHER_PAD = /\b(?:tool|mouse)\b/i;
+
+/** Reads what lies in the box: cables and pads, a clause each. */
 function inTheBox(
   text: string,
   clauses: readonly Clause[],
   ownPlug: string | undefined
 ): { gathered: Gathered; spans: Span[] } {
-  const claims: Claim[] = [];
+  const cables = { path: 'includedCables', value: [] as unknown[], at: [] as Span[] };
+  const pads = { path: 'includedPads', value: [] as unknown[], at: [] as Span[] };
   const spans: Span[] = [];
-  const cables: unknown[] = [];
-  const pads: unknown[] = [];
-  const cableAt: Span[] = [];
-  const padAt: Span[] = [];
   for (const clause of withTheirMeasures(clauses)) {
-    const span = { start: clause.start, end: clause.end };
-    if (
-      /\bcables?\b/i.test(clause.text) &&
-      !/\b(?:captive|fixed|not included|without|no) [^,;]{0,12}cable|cable not/i.test(clause.text)
-    ) {
-      const plugs = plugsIn(clause.text).map((p) => p.plug);
-      const [length] = [...clause.text.matchAll(LENGTH_M)].map((m) => metres(m[1]!, m[2]!));
-      const links = linksIn(clause.text);
-      const modes = modesFrom(clause.text, links, 'modes').claims[0]?.value as string[] | undefined;
-      if (plugs.length === 0 && length === undefined && !modes) continue;
-      spans.push(span);
-      const first = plugs[0] ?? 'usb-c';
-      const second =
-        plugs[1] ??
-        (plugs.length === 0 ? 'usb-c' : /usb[- ]?c cable/i.test(clause.text) ? 'usb-c' : (ownPlug ?? first));
-      cables.push({
-        ends: [first, second],
-        ...(length === undefined ? {} : { lengthM: length }),
-        ...(modes ? { modes } : {})
-      });
-      cableAt.push(span);
-    } else if (
-      /\bpads?\b/i.test(clause.line.start === clause.start ? clause.text : text.slice(clause.line.start, clause.end)) &&
-      !/\b(?:tool|mouse)\b/i.test(clause.text)
-    ) {
-      // "2 x 1.0 mm" are two pads; "100 x 100 x 1 mm" is a size.
-      const counted = clause.text.replace(/(?<!x ?)\b[1-9] ?x(?= ?[\d.,]+ ?mm)/gi, (m) => ' '.repeat(m.length));
-      const thick = [...counted.matchAll(/(?<![\d.,]|x ?)(\d+(?:[.,]\d+)?) ?mm\b/gi)]
-        .map((m) => Number(m[1]!.replace(',', '.')))
-        .filter((t) => t >= 0.2 && t <= 6);
-      if (thick.length === 0) continue;
-      spans.push(span);
-      const size = /(\d{1,4}) ?x ?(\d{1,4})(?: ?x ?[\d.]{1,6})? ?mm/i.exec(clause.text);
-      for (const thicknessMm of thick)
-        pads.push({ thicknessMm, ...(size ? { widthMm: Number(size[1]), lengthMm: Number(size[2]) } : {}) });
-      padAt.push(span);
+    const ofLine = clause.line.start === clause.start ? clause.text : text.slice(clause.line.start, clause.end);
+    let into: typeof cables;
+    let found: unknown[] = [];
+    if (NAMES_CABLE.test(clause.text) && !NO_LOOSE_CABLE.test(clause.text)) {
+      into = cables;
+      found = [boxedCable(clause.text, ownPlug) ?? []].flat();
+    } else {
+      into = pads;
+      if (NAMES_PAD.test(ofLine) && !OTHER_PAD.test(clause.text)) found = boxedPads(clause.text);
     }
+    if (found.length === 0) continue;
+    const span = { start: clause.start, end: clause.end };
+    spans.push(span);
+    into.value.push(...found);
+    into.at.push(span);
   }
   // What lies in the box is put together from several words, with usual ends where none are named: always to be confirmed.
-  for (const span of cableAt) claims.push({ ...span, path: 'includedCables', value: cables, sure: false });
-  for (const span of padAt) claims.push({ ...span, path: 'includedPads', value: pads, sure: false });
+  const claims = [cables, pads].flatMap(({ path, value, at }) =>
+    at.map((span): Claim => ({ ...span, path, value, sure: false }))
+  );
   return { gathered: { claims, questions: [] }, spans };
 }
 

@@ -52,30 +52,47 @@ const FALLBACK =
 /** A rate that belongs to something else than the link to the host. */
 const ELSEWHERE = /\b(?:sata|display|hdmi|power|pcie|read|write|seq\w*|transfer of files)\b[^,;\n]{0,14}$/i;
 
-/** Every link name and every bare line rate in a text. */
-export function linksIn(text: string): StatedLinks {
+/** What stands before a match on its own line. */
+const beforeIn = (text: string, start: number): string => text.slice(text.lastIndexOf('\n', start) + 1, start);
+
+/** Finds the names of links. */
+function namesIn(text: string): Named[] {
   const named: Named[] = [];
   for (const match of text.matchAll(NAME)) {
     const which = match.slice(1).findIndex((group) => group !== undefined);
     const start = match.index;
-    const before = text.slice(text.lastIndexOf('\n', start) + 1, start);
+    const before = beforeIn(text, start);
     // "SATA 3.0" names no USB mode.
     if (!/usb|thunderbolt|tb|speed|sata/i.test(match[0]) && /sata ?$/i.test(before)) continue;
     if (/(?:does not|doesn't|not|no)\b[^.;\n]{0,20}$/i.test(before)) continue;
     named.push({ start, end: start + match[0].length, modes: NAMES[which]![1], compatible: FALLBACK.test(before) });
   }
+  return named;
+}
+
+/** Tells whether a rate is printed in bytes: by the case of the b, and only where the text has both cases. */
+const inBytes = (unit: string): boolean =>
+  (/B/.test(unit) && !/b/.test(unit) && unit !== unit.toUpperCase()) || /^[GM]B\/[sS]/.test(unit);
+
+/** Finds bare line rates. */
+function ratesIn(text: string): Rated[] {
   const rated: Rated[] = [];
   for (const match of text.matchAll(RATE)) {
     const unit = match[0].replace(/^[\d.,\s]+/, '');
-    // Only the case of the b tells bytes from bits, and only where the text has both cases.
-    const bytes = /B/.test(unit) && !/b/.test(unit) && unit !== unit.toUpperCase() ? true : /^[GM]B\/[sS]/.test(unit);
+    const bytes = inBytes(unit);
     const gbps = numbersIn(match[1]!)[0]! * (/^m/i.test(unit) ? 1e-3 : 1);
     const start = match.index;
-    const before = text.slice(text.lastIndexOf('\n', start) + 1, start);
+    const before = beforeIn(text, start);
     if (!(gbps in LINE_RATES) || (ELSEWHERE.test(before) && !/transfer rate/i.test(before))) continue;
     if (bytes && gbps === 5 && /read|write|les|schreib/i.test(before + text.slice(start, start + 40))) continue;
     rated.push({ start, end: start + match[0].length, gbps, bytes, compatible: FALLBACK.test(before) });
   }
+  return rated;
+}
+
+/** Finds every link name and every bare line rate in a text. */
+export function linksIn(text: string): StatedLinks {
+  const [named, rated] = [namesIn(text), ratesIn(text)];
   return { named, rated, spans: [...named, ...rated] };
 }
 
@@ -85,14 +102,11 @@ const byRank = (modes: Iterable<LinkMode>) =>
 const wordsOf = (text: string, spans: readonly Span[]) =>
   [...new Set(spans.map(({ start, end }) => text.slice(start, end).trim()))].join(', ');
 
-/**
- * Modes from names and rates. A name that stands for several modes is settled by a rate in the same text; a rate that no
- * name covers, a rate in bytes, and two plain USB speeds that are not said to be fallbacks are asked.
- */
-export function modesFrom(text: string, links: StatedLinks, path: string): Gathered {
-  const { named, rated } = links;
-  if (named.length === 0 && rated.length === 0) return { claims: [], questions: [] };
-  const spans = links.spans.map(({ start, end }) => ({ start, end }));
+/** Names of links sorted by whether a rate settles what they mean: clear modes, and names that stand for several. */
+type Sorted = { clear: Set<LinkMode>; open: Named[]; inBits: ReadonlySet<number> };
+
+/** Settles names that stand for several modes by the rate beside them, or by a rate anywhere in the text. */
+function sortNames(text: string, { named, rated }: StatedLinks): Sorted {
   const inBits = new Set(rated.filter((r) => !r.bytes).map((r) => r.gbps));
   const clear = new Set<LinkMode>();
   const open: Named[] = [];
@@ -106,65 +120,101 @@ export function modesFrom(text: string, links: StatedLinks, path: string): Gathe
     else open.push(fitting.length > 1 ? { ...name, modes: fitting } : name);
   }
   // "USB4" beside a clear USB4 mode says nothing new.
-  const stillOpen = open.filter((name) => !name.modes.some((mode) => clear.has(mode)));
-  const ask = (why: string, options: LinkMode[][]): Gathered => {
-    const distinct = options
-      .map(byRank)
-      .filter((o, i, all) => all.findIndex((p) => p.join() === o.join()) === i && o.length > 0);
-    const question: OpenQuestion = {
-      path,
-      why,
-      options: distinct.map((value) => ({ value, words: wordsOf(text, spans) })),
-      spans
-    };
-    return { claims: [], questions: [question] };
-  };
+  return { clear, open: open.filter((name) => !name.modes.some((mode) => clear.has(mode))), inBits };
+}
 
+/** What has to be asked of the modes: why, and the lists to choose from. */
+type Doubt = { why: string; options: LinkMode[][] } | undefined;
+
+/** A rate in bytes: links are rated in bits. */
+function bytesDoubt(text: string, { rated }: StatedLinks, { clear, open }: Sorted): Doubt {
   const slip = rated.find((r) => r.bytes);
-  if (slip) {
-    const meant = stillOpen.flatMap((name) => name.modes).filter((mode) => gbpsOf(mode) === slip.gbps);
-    const options = (meant.length > 0 ? meant : LINE_RATES[slip.gbps]!).map((mode) => [...clear, mode]);
-    return ask(
-      `${text.slice(slip.start, slip.end).trim()} would be bytes; links are rated in bits. Probably ${slip.gbps} Gb/s is meant.`,
-      options
-    );
-  }
-  if (stillOpen.length > 0) {
-    const name = stillOpen[0]!;
-    const rest = stillOpen.slice(1).flatMap((n) => n.modes.slice(0, 1));
-    return ask(`“${text.slice(name.start, name.end).trim()}” alone can mean several speeds.`, [
-      ...name.modes.map((mode) => [...clear, ...rest, mode]),
-      [...clear]
-    ]);
-  }
+  if (!slip) return undefined;
+  const meant = open.flatMap((name) => name.modes).filter((mode) => gbpsOf(mode) === slip.gbps);
+  return {
+    why: `${text.slice(slip.start, slip.end).trim()} would be bytes; links are rated in bits. Probably ${slip.gbps} Gb/s is meant.`,
+    options: (meant.length > 0 ? meant : LINE_RATES[slip.gbps]!).map((mode) => [...clear, mode])
+  };
+}
+
+/** A name that stands for several speeds, and no rate that says which. */
+function nameDoubt(text: string, { clear, open }: Sorted): Doubt {
+  const [name, ...more] = open;
+  if (!name) return undefined;
+  const rest = more.flatMap((n) => n.modes.slice(0, 1));
+  return {
+    why: `“${text.slice(name.start, name.end).trim()}” alone can mean several speeds.`,
+    options: [...name.modes.map((mode) => [...clear, ...rest, mode]), [...clear]]
+  };
+}
+
+/** A rate that no name covers. */
+function uncoveredDoubt({ clear, inBits }: Sorted): Doubt {
   const uncovered = [...inBits].filter((gbps) => ![...clear].some((mode) => gbpsOf(mode) === gbps));
-  if (clear.size > 0 && uncovered.length > 0) {
-    const other = uncovered.flatMap((gbps) => LINE_RATES[gbps]!.map((mode) => [mode]));
-    return ask(
-      `The text names ${byRank(clear)
-        .map((m) => LINK_MODES[m].label)
-        .join(', ')} and also ${uncovered.join(', ')} Gb/s.`,
-      [[...clear], ...other]
-    );
-  }
-  if (clear.size === 0) {
-    const rates = [...inBits];
-    const options = rates.flatMap((gbps) => LINE_RATES[gbps]!.map((mode) => [mode]));
-    if (rates.length > 1) return ask(`The text names ${rates.sort((a, b) => a - b).join(' and ')} Gb/s.`, options);
-    if (options.length > 1) return ask(`${rates[0]} Gb/s is the rate of several link modes.`, options);
-    return { claims: claimsOf(options[0]!, path, spans, true), questions: [] };
-  }
+  if (clear.size === 0 || uncovered.length === 0) return undefined;
+  const names = byRank(clear).map((m) => LINK_MODES[m].label);
+  return {
+    why: `The text names ${names.join(', ')} and also ${uncovered.join(', ')} Gb/s.`,
+    options: [[...clear], ...modesAt(uncovered)]
+  };
+}
+
+/** Rates alone, which several modes have. */
+function rateDoubt({ clear, inBits }: Sorted): Doubt {
+  if (clear.size > 0) return undefined;
+  const rates = [...inBits].sort((a, b) => a - b);
+  const options = modesAt([...inBits]);
+  if (rates.length > 1) return { why: `The text names ${rates.join(' and ')} Gb/s.`, options };
+  return options.length > 1 ? { why: `${rates[0]} Gb/s is the rate of several link modes.`, options } : undefined;
+}
+
+/** Two plain USB speeds that are not said to be fallbacks. */
+function fallbackDoubt({ named }: StatedLinks, { clear }: Sorted): Doubt {
   const plain = byRank(
     named
       .filter((name) => !name.compatible && name.modes.length === 1 && LINK_MODES[name.modes[0]!].carrier === 'usb3')
       .map((name) => name.modes[0]!)
   );
-  if (plain.length > 1)
-    return ask('The text gives two USB speeds and does not say that one is a fallback.', [
-      ...plain.map((mode) => [mode]),
-      [...clear]
-    ]);
-  return { claims: claimsOf(byRank(clear), path, spans, true), questions: [] };
+  return plain.length > 1
+    ? {
+        why: 'The text gives two USB speeds and does not say that one is a fallback.',
+        options: [...plain.map((mode) => [mode]), [...clear]]
+      }
+    : undefined;
+}
+
+const modesAt = (rates: readonly number[]): LinkMode[][] =>
+  rates.flatMap((gbps) => LINE_RATES[gbps]!.map((mode) => [mode]));
+
+/**
+ * Reads modes from names and rates. A name that stands for several modes is settled by a rate in the same text; a rate that no
+ * name covers, a rate in bytes, and two plain USB speeds that are not said to be fallbacks are asked.
+ */
+export function modesFrom(text: string, links: StatedLinks, path: string): Gathered {
+  if (links.named.length === 0 && links.rated.length === 0) return { claims: [], questions: [] };
+  const spans = links.spans.map(({ start, end }) => ({ start, end }));
+  const sorted = sortNames(text, links);
+  const doubt =
+    bytesDoubt(text, links, sorted) ??
+    nameDoubt(text, sorted) ??
+    uncoveredDoubt(sorted) ??
+    rateDoubt(sorted) ??
+    fallbackDoubt(links, sorted);
+  if (!doubt) {
+    const value = sorted.clear.size > 0 ? byRank(sorted.clear) : modesAt([...sorted.inBits])[0]!;
+    return { claims: claimsOf(value, path, spans, true), questions: [] };
+  }
+  const distinct = doubt.options
+    .map(byRank)
+    .filter((o, i, all) => all.findIndex((p) => p.join() === o.join()) === i && o.length > 0);
+  const words = wordsOf(text, spans);
+  const question: OpenQuestion = {
+    path,
+    why: doubt.why,
+    options: distinct.map((value) => ({ value, words })),
+    spans
+  };
+  return { claims: [], questions: [question] };
 }
 
 const claimsOf = (value: LinkMode[], path: string, spans: readonly Span[], sure: boolean): Claim[] =>

@@ -1,3 +1,4 @@
+import { type Clause, clausesOf, numbersIn, NUMBER, withoutEnd } from './text.ts';
 import type { LinkMode } from '../facts/link-modes.ts';
 import { capacities } from './drive.ts';
 import { LENGTH_M, metres, plugsIn } from './enclosure.ts';
@@ -5,7 +6,6 @@ import { linksIn, modesFrom } from './links.ts';
 import { claimsIn, meaning, measured, meansWhenSaid, allClaims } from './pattern.ts';
 import { sequentialRates } from './rates.ts';
 import type { Claim, Gathered, OpenQuestion, Span } from './claims.ts';
-import { clausesOf, numbersIn, NUMBER, withoutEnd } from './text.ts';
 
 const nothing: Gathered = { claims: [], questions: [] };
 
@@ -125,8 +125,8 @@ const OS: readonly [RegExp, string][] = [
   [/\bchromeos(?: (\d+))?/gi, 'chromeos']
 ];
 
-/** Reads the ports and the system from the page of a computer: `2 x Thunderbolt 4 (USB-C)` is two ports. */
-export function readHost(text: string): Gathered {
+/** Reads the operating system and its version. */
+function readSystem(text: string): Claim[] {
   const claims: Claim[] = [];
   for (const [match, family] of OS)
     for (const m of text.matchAll(new RegExp(match))) {
@@ -135,51 +135,67 @@ export function readHost(text: string): Gathered {
       const version = m[1] ?? (family === 'linux' ? /\bkernel (\d+(?:\.\d+)+)/i.exec(text)?.[1] : undefined);
       if (version) claims.push({ ...span, path: 'os.version', value: version, sure: true });
     }
+  return claims;
+}
+
+/** Ports that one clause names, all alike; and what is to be asked of their modes. */
+type NamedPorts = { label: string; count: number; plug: string; modes: LinkMode[]; doubt: string | undefined };
+
+/** The most ports that one clause is taken to name. */
+const MOST_PORTS = 16;
+
+/** Tells the plug of a port that names none, by its best mode. */
+function plugOfMode(mode: LinkMode): string | undefined {
+  if (/tbt|usb4/.test(mode)) return 'usb-c';
+  return mode.startsWith('esata') ? 'esata' : undefined;
+}
+
+/** Reads the ports of one clause; undefined where it names none. */
+function readPorts(text: string, clause: Clause): NamedPorts | undefined {
+  const links = linksIn(clause.text);
+  if (links.spans.length === 0) return undefined;
+  const { claims, questions } = modesFrom(clause.text, links, 'modes');
+  const modes = (claims[0]?.value ?? questions[0]?.options[0]?.value) as LinkMode[] | undefined;
+  const plug = modes && (plugsIn(clause.text)[0]?.plug ?? plugOfMode(modes[0]!));
+  if (!plug) return undefined;
+  const count = /(?:^|[\s:(-])(\d{1,2}) ?x ?(?=\D)/i.exec(clause.text);
+  const line = text.slice(clause.line.start, clause.end);
+  const where = /\b(front|rear|left|right|back)\b/i.exec(line)?.[1]?.toLowerCase();
+  const rest = clause.text.slice(count ? count.index + count[0].length : 0).replace(/^[\s:-]+/, '');
+  return {
+    label: [where, withoutEnd(rest).slice(0, 60)].filter(Boolean).join(' '),
+    count: Math.min(Number(count?.[1] ?? 1), MOST_PORTS),
+    plug,
+    modes,
+    doubt: questions[0]?.why
+  };
+}
+
+/** Reads the ports and the system from the page of a computer: `2 x Thunderbolt 4 (USB-C)` is two ports. */
+export function readHost(text: string): Gathered {
+  const claims = readSystem(text);
   const ports: unknown[] = [];
   const spans: Span[] = [];
   const questions: OpenQuestion[] = [];
   for (const clause of clausesOf(text)) {
-    const count = /(?:^|[\s:(-])(\d{1,2}) ?x ?(?=\D)/i.exec(clause.text);
-    const links = linksIn(clause.text);
-    if (links.spans.length === 0) continue;
-    const modes = modesFrom(clause.text, links, 'modes');
-    const value = (modes.claims[0]?.value ?? modes.questions[0]?.options[0]?.value) as LinkMode[] | undefined;
-    if (!value) continue;
-    const plug =
-      plugsIn(clause.text)[0]?.plug ??
-      (/tbt|usb4/.test(value[0]!) ? 'usb-c' : value[0]!.startsWith('esata') ? 'esata' : undefined);
-    if (!plug) continue;
-    const span = { start: clause.start, end: clause.end };
-    const where = /\b(front|rear|left|right|back)\b/i
-      .exec(text.slice(clause.line.start, clause.end))?.[1]
-      ?.toLowerCase();
-    const label = clause.text.slice(count ? count.index + count[0].length : 0).replace(/^[\s:-]+/, '');
-    const n = Math.min(Number(count?.[1] ?? 1), 16);
-    for (let i = 0; i < n; i++) {
-      const number = ports.length + 1;
+    const named = readPorts(text, clause);
+    if (!named) continue;
+    const { label, count, plug, modes, doubt } = named;
+    for (let i = 0; i < count; i++)
       ports.push({
-        id: `p${number}`,
-        label: [where, withoutEnd(label).slice(0, 60), n > 1 ? String(i + 1) : ''].filter(Boolean).join(' '),
+        id: `p${ports.length + 1}`,
+        label: [label, count > 1 ? String(i + 1) : ''].filter(Boolean).join(' '),
         plug,
-        modes: value
+        modes
       });
-    }
+    const span = { start: clause.start, end: clause.end };
     spans.push(span);
-    if (modes.questions.length > 0)
-      questions.push({
-        path: 'ports',
-        why: `“${clause.text.trim()}”: ${modes.questions[0]!.why}`,
-        options: [],
-        spans: [span]
-      });
+    if (doubt)
+      questions.push({ path: 'ports', why: `“${clause.text.trim()}”: ${doubt}`, options: [], spans: [span] });
   }
   if (ports.length === 0) return { claims, questions: nothing.questions };
+  if (questions.length === 0)
+    claims.push(...spans.map((span) => ({ ...span, path: 'ports', value: ports, sure: false })));
   for (const question of questions) question.options = [{ value: ports, words: 'as read; check the modes' }];
-  return {
-    claims:
-      questions.length > 0
-        ? claims
-        : [...claims, ...spans.map((span) => ({ ...span, path: 'ports', value: ports, sure: false }))],
-    questions: questions.slice(0, 1)
-  };
+  return { claims, questions: questions.slice(0, 1) };
 }

@@ -30,8 +30,27 @@ function ratesOf(clause: Clause): Rate[] {
   return rates;
 }
 
+/** A rate that is printed in bits, or that can be read in two ways, is asked; every other is taken. */
+function addRate(into: Gathered, line: Clause, path: string, { rate, at }: { rate: Rate; at: number }): void {
+  const { start, end, MBps, bits } = rate;
+  if (!bits && MBps.length === 1) {
+    const span = { start: Math.min(start, at), end: Math.max(end, at + 4) };
+    into.claims.push({ ...span, path, value: MBps[0], sure: true });
+    return;
+  }
+  const values = bits ? [...MBps, ...MBps.map((n) => n / 8)] : MBps;
+  into.questions.push({
+    path,
+    why: bits
+      ? 'It is printed in bits; throughput is usually given in bytes.'
+      : 'The number can be read in two ways.',
+    options: values.map((value) => ({ value, words: line.text.trim() })),
+    spans: [{ start, end }]
+  });
+}
+
 /**
- * Sequential rates: read and write words and rates are paired in their order, which covers `read 7000`, `7000 read`,
+ * Reads sequential rates: read and write words and rates are paired in their order, which covers `read 7000`, `7000 read`,
  * `read/write 7000/6500` alike. A rate in bits where bytes are usual is asked.
  */
 export function sequentialRates(clauses: readonly Clause[]): Gathered {
@@ -53,30 +72,7 @@ export function sequentialRates(clauses: readonly Clause[]): Gathered {
         : nearest(words, rates, line.start);
     for (const { word, rate } of pairs) {
       const path = after && word.write ? 'flash.postCacheWriteMBps' : word.write ? 'writeMBps' : 'readMBps';
-      const { start, end, MBps } = rate;
-      if (rate.bits) {
-        const options = [...MBps, ...MBps.map((n) => n / 8)];
-        gathered.questions.push({
-          path,
-          why: 'It is printed in bits; throughput is usually given in bytes.',
-          options: options.map((value) => ({ value, words: line.text.trim() })),
-          spans: [{ start, end }]
-        });
-      } else if (MBps.length > 1)
-        gathered.questions.push({
-          path,
-          why: 'The number can be read in two ways.',
-          options: MBps.map((value) => ({ value, words: line.text.trim() })),
-          spans: [{ start, end }]
-        });
-      else
-        gathered.claims.push({
-          path,
-          value: MBps[0],
-          start: Math.min(start, line.start + word.at),
-          end: Math.max(end, line.start + word.at + 4),
-          sure: true
-        });
+      addRate(gathered, line, path, { rate, at: line.start + word.at });
     }
   }
   return gathered;

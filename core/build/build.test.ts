@@ -59,7 +59,7 @@ describe('the next step of a build', () => {
     ['planned', {}, 'do', 'Get the parts together'],
     ['bought', { stage: 'bought' }, 'do', 'Assemble'],
     ['assembled', { stage: 'assembled' }, 'do', 'Format it as ext4, GPT'],
-    ['formatted', { stage: 'formatted' }, 'do', 'Run the pair check'],
+    ['formatted', { stage: 'formatted' }, 'do', 'Run the speed check'],
     ['measured below the forecast', { stage: 'benched', latest: below, measuredOn: '2026-11-01' }, 'urgent', '38 %'],
     ['measured as forecast', { stage: 'benched', measuredOn: '2026-11-01' }, 'do', 'put it in service'],
     ['benched by hand, never measured', { stage: 'benched' }, 'do', 'without a result'],

@@ -23,12 +23,12 @@ const below: Comparison = {
 
 describe('the next step follows the house rules, and names one that the crate chose', () => {
   it.each<[string, HouseRules | undefined, RegExp, RegExp | undefined]>([
-    ['by default both', undefined, /pair check.*then time a copy/, undefined],
-    ['both, chosen', { 'judge-by': 'both' }, /pair check.*then time a copy/, /house rule “Judge by”/],
+    ['by default both', undefined, /speed check.*then time a copy/, undefined],
+    ['both, chosen', { 'judge-by': 'both' }, /speed check.*then time a copy/, /house rule “Judge by”/],
     [
-      'the pair check',
+      'the speed check',
       { 'judge-by': 'synthetic' },
-      /^Run the pair check and enter the result \(/,
+      /^Run the speed check and enter the result \(/,
       /house rule “Judge by”/
     ],
     ['the own copy', { 'judge-by': 'copy' }, /^Time a copy of your own/, /house rule “Judge by”: the own copy job/]
@@ -50,7 +50,7 @@ describe('the next step follows the house rules, and names one that the crate ch
     [
       'by default host and link first',
       undefined,
-      /10 % of the typical forecast: other port, other cable, then a second host\./
+      /10 % of the typical forecast: other port, other cable, then a second computer\./
     ],
     [
       'the drive first',
@@ -64,7 +64,7 @@ describe('the next step follows the house rules, and names one that the crate ch
   });
 
   it('a rule with nonsense in it is the default, and is not named as a choice of something else', () => {
-    expect(step('formatted', { 'judge-by': 'astrology' }).text).toMatch(/pair check.*then time a copy/);
+    expect(step('formatted', { 'judge-by': 'astrology' }).text).toMatch(/speed check.*then time a copy/);
   });
 
   it('what stands in the way comes before every rule', () => {

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { LINK_MODE_IDS, LINK_MODES, type LinkMode } from '../facts/link-modes';
-import { fillDrive, fillEnclosure } from '../parts/fill/fill';
+import { fillDrive } from '../parts/fill/drive';
+import { fillEnclosure } from '../parts/fill/enclosure';
 import { aCable, aDrive, anEnclosure, aPort } from '../../tests/parts';
 import type { Cable } from '../parts/cable';
 import { bestMode, closeModes, modesOf } from './modes';

@@ -1,8 +1,10 @@
+import type { Drive } from '../parts/drive.ts';
 import { POWER } from '../facts/flash.ts';
 import { LINK_MODES, type LinkMode } from '../facts/link-modes.ts';
 import { HEAT_J_PER_GB, HEAT_SPREAD, STATED_POWER } from '../facts/thermal.ts';
 import { isTunnelled } from './modes.ts';
-import type { FilledDrive, FilledEnclosure } from '../parts/fill/fill.ts';
+import type { FilledDrive } from '../parts/fill/drive.ts';
+import type { FilledEnclosure } from '../parts/fill/enclosure.ts';
 import { scaleBand, type Band } from '../quantities/band.ts';
 import type { MBps, Watt } from '../quantities/measures.ts';
 
@@ -30,7 +32,7 @@ export type Draw = {
 const ONE: Band = { low: 1, typical: 1, high: 1 };
 const bridgeKind = (mode: LinkMode | null): keyof typeof POWER.bridgeW =>
   mode === 'tbt5-80g' ? 'tunnel80' : mode !== null && isTunnelled(mode) ? 'tunnel' : 'usb';
-/** Modes of one kind draw the same at the same rate. */
+/** Names the kind of a mode: modes of one kind draw the same at the same rate. */
 export const drawKind = (mode: LinkMode): string => `${bridgeKind(mode)} ${LINK_MODES[mode].read.typical}`;
 
 const ofSheet = (value: number): Band => scaleBand(value, STATED_POWER.low, STATED_POWER.typical, STATED_POWER.high);
@@ -42,64 +44,98 @@ const BRIDGE_SPREAD = {
   tunnel80: spreadOf(POWER.bridgeW.tunnel80)
 };
 
+/** A 3.5-inch disk runs on a supply of its own, outside the case. */
+const efficiencyOf = ({ media, formFactor }: Drive): number =>
+  media === 'hdd' && formFactor === '3.5in' ? 1 : POWER.converterEfficiency;
+
+/** Gives the stated power of a drive at rest, W: of a hard disk that of turning, whatever it moves. */
+const statedIdle = ({ media, power }: Drive): Watt | undefined =>
+  media === 'hdd' ? (power?.activeW ?? power?.idleW) : power?.idleW;
+
+/** Gives the usual power of a drive at rest, W. */
+function usualIdle({ media, formFactor }: Drive, tunnelled: boolean): Band<Watt> {
+  if (media === 'hdd') return formFactor === '3.5in' ? POWER.disk35W : POWER.disk25W;
+  return media === 'nvme' ? POWER.nvmeIdleW[tunnelled ? 'tunnel' : 'usb'] : POWER.sataIdleW;
+}
+
+/** The part of a measured power at rest that is at most the drive's. */
+const DRIVE_SHARE_AT_REST = 0.7;
+
+/** What drive and bridge draw at rest, W. */
+type Rest = { idleW: Band<Watt>; bridgeRestW: Watt };
+
 /**
- * Finds what a build draws: idle power and joules for each GB moved, a bridge that grows with the rate, a fan.
- * A stated active power holds at the drive's rated write: idle + (active - idle) / rated x rate; a hard disk turns at one power
- * whatever it moves. A measured power at rest of the enclosure with its drive is what both draw together.
- * Source: class figures, estimates with their ranges (`facts/flash.ts`, `facts/thermal.ts`).
+ * Finds what draws at rest. A measured power at rest of the enclosure with its drive is what both draw together: the drive keeps its
+ * part of it, at most seven tenths, and the bridge the rest.
  */
-export function drawOf(drive: FilledDrive, enclosure: FilledEnclosure, mode: LinkMode | null, blown: boolean): Draw {
-  const { media, power, formFactor } = drive.drive;
-  const { bridgePowerW, idleW: measuredW } = enclosure.enclosure;
-  const kind = bridgeKind(mode);
-  const disk = media === 'hdd';
-  const nvme = media === 'nvme';
-  const restW = disk ? undefined : measuredW;
-  const fanW = blown ? POWER.fanW : 0;
-  // A 3.5-inch disk runs on a supply of its own, outside the case.
-  const efficiency = disk && formFactor === '3.5in' ? 1 : POWER.converterEfficiency;
-  const statedIdleW = disk ? (power?.activeW ?? power?.idleW) : power?.idleW;
-  const usualIdleW = disk
-    ? formFactor === '3.5in'
-      ? POWER.disk35W
-      : POWER.disk25W
-    : nvme
-      ? POWER.nvmeIdleW[kind === 'usb' ? 'usb' : 'tunnel']
-      : POWER.sataIdleW;
-  let idleW: Band = statedIdleW === undefined ? usualIdleW : ofSheet(statedIdleW);
-  const full = bridgePowerW ?? POWER.bridgeW[kind].typical;
-  const restShare = POWER.bridgeRestShare[kind === 'usb' ? 'usb' : 'tunnel'];
-  let bridgeRestW = full * restShare;
-  if (restW !== undefined) {
-    // What both draw was measured: the drive keeps its part of it, at most seven tenths, and the bridge the rest.
-    const both = Math.max(0, restW - fanW);
-    if (statedIdleW === undefined) idleW = ofSheet(Math.min(idleW.typical, 0.7 * both * efficiency));
-    bridgeRestW = Math.max(0, both - idleW.typical / efficiency);
-  }
-  // Heat for each GB relative to a write into the cache, where the active power is stated: it holds at the rated write.
-  const activeW = disk ? undefined : power?.activeW;
+function drawAtRest(drive: Drive, bridgeRestW: Watt, measured: Watt | undefined, idle: Band<Watt>): Rest {
+  if (measured === undefined) return { idleW: idle, bridgeRestW };
+  const both = Math.max(0, measured);
+  const efficiency = efficiencyOf(drive);
+  const idleW =
+    statedIdle(drive) === undefined
+      ? ofSheet(Math.min(idle.typical, DRIVE_SHARE_AT_REST * both * efficiency))
+      : idle;
+  return { idleW, bridgeRestW: Math.max(0, both - idleW.typical / efficiency) };
+}
+
+type HeatPerGB = Pick<Draw, 'read' | 'write' | 'post' | 'spread'>;
+const NO_HEAT: HeatPerGB = { read: 0, write: 0, post: 0, spread: ONE };
+
+/**
+ * Finds the energy for each GB that a drive moves, J/GB: of its class, or from a stated active power, which holds at the rated write:
+ * idle + (active - idle) / rated x rate. A hard disk turns at one power whatever it moves.
+ */
+function heatPerGB({ drive, ratedWrite, cell }: FilledDrive, idleW: Band<Watt>): HeatPerGB {
+  if (drive.media === 'hdd') return NO_HEAT;
+  const nvme = drive.media === 'nvme';
   const own = HEAT_J_PER_GB;
-  const usualWrite = nvme ? own.nvmeWrite : own.sata;
-  const write = disk
-    ? 0
-    : activeW === undefined
-      ? usualWrite
-      : Math.max(0, activeW - idleW.typical) / (drive.ratedWrite / 1000);
+  const activeW = drive.power?.activeW;
+  const usual = nvme ? own.nvmeWrite : own.sata;
+  const write = activeW === undefined ? usual : Math.max(0, activeW - idleW.typical) / (ratedWrite / 1000);
+  const usualSpread = nvme ? HEAT_SPREAD.nvme : HEAT_SPREAD.sata;
   return {
-    idleW,
     read: nvme ? (write * own.nvmeRead) / own.nvmeWrite : write,
     write,
-    post: nvme ? (write * own.nvmePost[drive.cell]) / own.nvmeWrite : write,
-    spread: disk ? ONE : activeW !== undefined ? STATED_POWER : nvme ? HEAT_SPREAD.nvme : HEAT_SPREAD.sata,
-    bridgeRestW,
+    post: nvme ? (write * own.nvmePost[cell]) / own.nvmeWrite : write,
+    spread: activeW === undefined ? usualSpread : STATED_POWER
+  };
+}
+
+/**
+ * Finds what a build draws: idle power, W, and joules for each GB moved, a bridge that grows with the rate, a fan.
+ * Source: class figures, estimates with their ranges (`facts/flash.ts`, `facts/thermal.ts`).
+ * @param mode null without a common mode: the bridge then draws as over USB
+ * @param blown whether a fan runs
+ */
+export function drawOf(filled: FilledDrive, enclosure: FilledEnclosure, mode: LinkMode | null, blown: boolean): Draw {
+  const { drive } = filled;
+  const { bridgePowerW, idleW: measuredW } = enclosure.enclosure;
+  const kind = bridgeKind(mode);
+  const disk = drive.media === 'hdd';
+  const restW = disk ? undefined : measuredW;
+  const fanW = blown ? POWER.fanW : 0;
+  const statedIdleW = statedIdle(drive);
+  const idle = statedIdleW === undefined ? usualIdle(drive, kind !== 'usb') : ofSheet(statedIdleW);
+  const full = bridgePowerW ?? POWER.bridgeW[kind].typical;
+  const restShare = POWER.bridgeRestShare[kind === 'usb' ? 'usb' : 'tunnel'];
+  const rest = drawAtRest(drive, full * restShare, restW === undefined ? undefined : restW - fanW, idle);
+  const { read, write, post, spread } = heatPerGB(filled, rest.idleW);
+  return {
+    idleW: rest.idleW,
+    read,
+    write,
+    post,
+    spread,
+    bridgeRestW: rest.bridgeRestW,
     bridgeGrowthW: full * (1 - restShare),
     bridgeSpread: bridgePowerW === undefined && restW === undefined ? BRIDGE_SPREAD[kind] : STATED_POWER,
     fullMBps: mode === null ? 1 : LINK_MODES[mode].read.typical,
     fanW,
-    efficiency,
+    efficiency: efficiencyOf(drive),
     stated: {
       idle: statedIdleW !== undefined,
-      perGB: disk || activeW !== undefined,
+      perGB: disk || drive.power?.activeW !== undefined,
       bridge: bridgePowerW !== undefined,
       rest: restW !== undefined
     }

@@ -1,6 +1,8 @@
 import { PORT_POWER_W } from '../facts/buses.ts';
 import { POWER } from '../facts/flash.ts';
-import type { FilledDrive, FilledEnclosure, PortPower } from '../parts/fill/fill.ts';
+import type { FilledDrive } from '../parts/fill/drive.ts';
+import type { FilledEnclosure } from '../parts/fill/enclosure.ts';
+import type { PortPower } from '../parts/fill/port.ts';
 import type { Port } from '../parts/host.ts';
 import type { Band } from '../quantities/band.ts';
 import type { MBps, Watt } from '../quantities/measures.ts';

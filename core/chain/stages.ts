@@ -1,7 +1,8 @@
 import { PCIE_EFFICIENCY, PCIE_LANE_MBPS, SATA_MBPS } from '../facts/buses.ts';
 import { QUICK_REMOVAL_SHARE } from '../facts/flash.ts';
 import { LINK_MODES, USB4_40G_BY_BRIDGE, type LinkMode } from '../facts/link-modes.ts';
-import type { FilledDrive, FilledEnclosure } from '../parts/fill/fill.ts';
+import type { FilledDrive } from '../parts/fill/drive.ts';
+import type { FilledEnclosure } from '../parts/fill/enclosure.ts';
 import type { Port } from '../parts/host.ts';
 import { capBand, minBand, type Band } from '../quantities/band.ts';
 import type { MBps } from '../quantities/measures.ts';

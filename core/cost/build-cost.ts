@@ -18,31 +18,43 @@ export type BuildCost = {
 
 type Priced = { role: string; id: string | undefined };
 
+/** The currency of a crate, with the rates that were entered. */
+type Home = { currency: string; rates: readonly ExchangeRate[] };
+
+/** Finds the newest price of each part; null where drive or enclosure have none, or nothing has. */
+function quotesOf(parts: readonly Priced[], quotes: readonly Quote[]): { chosen: Quote[]; withoutQuote: string[] } | null {
+  const withoutQuote: string[] = [];
+  const chosen: Quote[] = [];
+  for (const { id, role } of parts) {
+    const quote = id === undefined ? undefined : newestQuote(quotes, id);
+    if (quote) chosen.push(quote);
+    else if (role === 'drive' || role === 'enclosure') return null;
+    else withoutQuote.push(role);
+  }
+  return chosen.length > 0 ? { chosen, withoutQuote } : null;
+}
+
+/** Picks the currency of a total: that of the crate where it can be reached or is needed, else that of the prices. */
+function currencyFor(quotes: readonly Quote[], home: Home | undefined): string {
+  const { currency } = quotes[0]!;
+  const mixed = quotes.some((quote) => quote.currency !== currency);
+  return home && (mixed || exchange(1, currency, home.currency, home.rates)) ? home.currency : currency;
+}
+
 /**
- * Landed total over the capacity. Null where drive or enclosure have no quote, or the quotes are in several currencies and
+ * Adds up prices as delivered, and divides them by the capacity. Null where drive or enclosure have no quote, or the quotes are in several currencies and
  * no rate between them was entered: nothing is converted with a rate that the person did not give.
  */
 export function buildCost(
   parts: readonly Priced[],
   quotes: readonly Quote[] | undefined,
-  capacityTB: number,
-  usableTiB: number,
-  home?: { currency: string; rates: readonly ExchangeRate[] }
+  room: { capacityTB: number; usableTiB: number },
+  home?: Home
 ): BuildCost | null {
-  if (!quotes || quotes.length === 0) return null;
-  const withoutQuote: string[] = [];
-  const chosen: Quote[] = [];
-  for (const part of parts) {
-    const quote = part.id === undefined ? undefined : newestQuote(quotes, part.id);
-    if (quote) chosen.push(quote);
-    else if (part.role === 'drive' || part.role === 'enclosure') return null;
-    else withoutQuote.push(part.role);
-  }
-  const first = chosen[0];
-  if (!first) return null;
-  const mixed = chosen.some((quote) => quote.currency !== first.currency);
-  const wanted =
-    home && (mixed || exchange(1, first.currency, home.currency, home.rates)) ? home.currency : first.currency;
+  const found = quotesOf(parts, quotes ?? []);
+  if (!found) return null;
+  const { chosen, withoutQuote } = found;
+  const wanted = currencyFor(chosen, home);
   let total = 0;
   let oldestQuote = '';
   const exchanged = new Map<string, Exchanged>();
@@ -56,8 +68,8 @@ export function buildCost(
   return {
     total,
     currency: wanted,
-    perTB: total / capacityTB,
-    perTiBUsable: total / usableTiB,
+    perTB: total / room.capacityTB,
+    perTiBUsable: total / room.usableTiB,
     oldestQuote,
     withoutQuote,
     ...(exchanged.size > 0 ? { exchanged: [...exchanged.values()] } : {})

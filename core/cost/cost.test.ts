@@ -70,7 +70,7 @@ describe('the cost of a build', () => {
   const both = [quote('d', 150), quote('e', 50, { date: '2026-08-01' })];
   it('is the landed sum, per terabyte sold and per tebibyte usable', () => {
     // 200 for 2 TB is 100 a TB; 2 TB are 1.819 TiB: 200 / 1.819 = 109.95
-    expect(buildCost(parts, both, 2, 1.819)).toMatchObject({
+    expect(buildCost(parts, both, { capacityTB: 2, usableTiB: 1.819 })).toMatchObject({
       total: 200,
       currency: 'EUR',
       perTB: 100,
@@ -80,23 +80,23 @@ describe('the cost of a build', () => {
     });
   });
   it('is not known without a price of the drive or the enclosure', () => {
-    expect(buildCost(parts, [both[0]!], 2, 1.8)).toBeNull();
-    expect(buildCost(parts, [], 2, 1.8)).toBeNull();
-    expect(buildCost(parts, undefined, 2, 1.8)).toBeNull();
+    expect(buildCost(parts, [both[0]!], { capacityTB: 2, usableTiB: 1.8 })).toBeNull();
+    expect(buildCost(parts, [], { capacityTB: 2, usableTiB: 1.8 })).toBeNull();
+    expect(buildCost(parts, undefined, { capacityTB: 2, usableTiB: 1.8 })).toBeNull();
   });
   it('adds up currencies only with a rate that was entered, and says which', () => {
     const mixed = [quote('d', 100, { currency: 'USD' }), both[1]!];
-    expect(buildCost(parts, mixed, 2, 1.8)).toBeNull();
-    expect(buildCost(parts, mixed, 2, 1.8, { currency: 'EUR', rates: [] })).toBeNull();
+    expect(buildCost(parts, mixed, { capacityTB: 2, usableTiB: 1.8 })).toBeNull();
+    expect(buildCost(parts, mixed, { capacityTB: 2, usableTiB: 1.8 }, { currency: 'EUR', rates: [] })).toBeNull();
     const rates = [{ from: 'USD', to: 'EUR', rate: 0.9, date: '2026-10-19' }];
     // 100 USD are 90 EUR; with 50 EUR that is 140
-    const cost = buildCost(parts, mixed, 2, 1.8, { currency: 'EUR', rates });
+    const cost = buildCost(parts, mixed, { capacityTB: 2, usableTiB: 1.8 }, { currency: 'EUR', rates });
     expect(cost?.total).toBeCloseTo(140, 10);
     expect(cost?.exchanged).toEqual([{ from: 'USD', to: 'EUR', rate: 0.9, date: '2026-10-19' }]);
   });
   it('stays in the currency of the quotes where the home currency has no rate', () => {
     const dollars = [quote('d', 100, { currency: 'USD' }), quote('e', 20, { currency: 'USD' })];
-    expect(buildCost(parts, dollars, 2, 1.8, { currency: 'EUR', rates: [] })).toMatchObject({
+    expect(buildCost(parts, dollars, { capacityTB: 2, usableTiB: 1.8 }, { currency: 'EUR', rates: [] })).toMatchObject({
       total: 120,
       currency: 'USD'
     });

@@ -52,12 +52,10 @@ export type ShoppingList = {
 /** Most assignments of parts to vendors that are tried; beyond it every part goes where it lands cheapest. */
 const TRIES = 200_000;
 
+/** Lists what a part costs at each vendor, from its newest price there, in the currency of the crate; expired ones last. */
 function offersFor(
   modelId: string,
-  quotes: readonly Quote[],
-  currency: string,
-  rates: readonly ExchangeRate[],
-  today: string
+  { quotes, currency, rates, today }: Pick<ShoppingInput, 'quotes' | 'currency' | 'rates' | 'today'>
 ) {
   const newest = new Map<string, Quote>();
   for (const quote of quotes) {
@@ -149,12 +147,8 @@ function cheapestTogether(lines: readonly ShoppingLine[]): { parcels: Parcel[]; 
   return best!;
 }
 
-/**
- * What a build needs, what of it is there, and where the rest costs least.
- * @param args.buildId units in this build count for it; units in another build do not, hosts aside: one host serves many builds
- * @param args.today ISO date; quotes that have run out are used only where there is no other
- */
-export function shoppingList(args: {
+/** What a shopping list is made from. */
+export type ShoppingInput = {
   needs: readonly Need[];
   units: readonly AtHand[];
   quotes: readonly Quote[];
@@ -162,7 +156,14 @@ export function shoppingList(args: {
   currency: string;
   buildId?: string;
   today: string;
-}): ShoppingList {
+};
+
+/**
+ * Lists what a build needs, what of it is there, and where the rest costs least.
+ * @param buildId units in this build count for it; units in another build do not, hosts aside: one host serves many builds
+ * @param today ISO date; quotes that have run out are used only where there is no other
+ */
+export function shoppingList(args: ShoppingInput): ShoppingList {
   const { needs, units, quotes, rates, currency, buildId, today } = args;
   const used = new Set<string>();
   const unitFor = (need: Need): AtHand | undefined => {
@@ -184,7 +185,7 @@ export function shoppingList(args: {
     const priced =
       need.modelId === undefined
         ? { offers: [], unconverted: [] }
-        : offersFor(need.modelId, quotes, currency, rates, today);
+        : offersFor(need.modelId, { quotes, currency, rates, today });
     return {
       ...need,
       ...priced,

@@ -1,19 +1,5 @@
-import {
-  FILESYSTEM_IDS,
-  FILESYSTEMS,
-  MBR_MAX_TB,
-  OS_LABEL,
-  type FilesystemId,
-  type OsFamily
-} from '../facts/filesystems.ts';
-import {
-  appliedRule,
-  ruleName,
-  chosenOption,
-  type AppliedRule,
-  type HouseRules,
-  type HouseRuleId
-} from '../house-rules/house-rules.ts';
+import { FILESYSTEM_IDS, FILESYSTEMS, MBR_MAX_TB, OS_LABEL, type FilesystemId, type OsFamily } from '../facts/filesystems.ts';
+import { appliedRule, ruleName, chosenOption, type AppliedRule, type HouseRules, type HouseRuleId } from '../house-rules/house-rules.ts';
 import { roleOf, type Role } from './role.ts';
 import type { Finding } from '../findings/finding.ts';
 import type { Os } from '../parts/host.ts';

@@ -2,7 +2,8 @@ import { FILESYSTEMS, OS_LABEL, type FilesystemId, type OsFamily } from '../fact
 import { LINK_MODES, type LinkMode } from '../facts/link-modes.ts';
 import { isTunnelled } from '../chain/modes.ts';
 import { runsUas } from '../chain/stages.ts';
-import type { FilledDrive, FilledEnclosure } from '../parts/fill/fill.ts';
+import type { FilledDrive } from '../parts/fill/drive.ts';
+import type { FilledEnclosure } from '../parts/fill/enclosure.ts';
 import type { Port } from '../parts/host.ts';
 import type { Band } from '../quantities/band.ts';
 import { figure, quantity } from '../quantities/format.ts';

@@ -1,13 +1,4 @@
-import {
-  M2_CONNECTOR_MM,
-  M2_HEIGHT_CODES,
-  M2_LAYOUTS,
-  M2_NOTCH_RADIUS_MM,
-  M2_WIDTH_MM,
-  USUAL_LENGTH_MM,
-  USUAL_HEIGHT_CODE,
-  type M2HeightCode
-} from '../facts/m2.ts';
+import { M2_CONNECTOR_MM, M2_HEIGHT_CODES, M2_LAYOUTS, M2_NOTCH_RADIUS_MM, M2_WIDTH_MM, USUAL_LENGTH_MM, USUAL_HEIGHT_CODE, type M2HeightCode } from '../facts/m2.ts';
 import type { Drive } from '../parts/drive.ts';
 import type { Mm } from '../quantities/measures.ts';
 
@@ -58,7 +49,7 @@ export function boardOf(drive: BoardOf, doubleSided = drive.sides === 'double'):
   };
 }
 
-/** The geometry of a drive's chips as a Zod check: every problem at the path of its field. */
+/** Checks the geometry of a drive's chips for Zod: every problem at the path of its field. */
 export function boardRule(
   drive: Partial<Pick<Drive, 'components' | 'm2LengthMm' | 'formFactor'>>,
   context: { addIssue(issue: { code: 'custom'; path: PropertyKey[]; message: string }): void }
@@ -82,7 +73,7 @@ function meetsNotch(chip: Component, lengthMm: Mm, widthMm: Mm): boolean {
 }
 
 /**
- * Chips that cannot be: outside the board, over its gold edge or screw notch, over each other, negative, or higher than the lid
+ * Finds chips that cannot be: outside the board, over its gold edge or screw notch, over each other, negative, or higher than the lid
  * or floor leaves room.
  * @param room what lid and floor leave over the faces of the board, mm, where known
  */
@@ -92,35 +83,52 @@ export function boardProblems(
   widthMm: Mm = M2_WIDTH_MM,
   room: { top?: Mm | undefined; bottom?: Mm | undefined } = {}
 ): BoardProblem[] {
+  return chips.flatMap((chip, i) => [
+    ...sizeProblems(chip, i),
+    ...edgeProblems(chip, i, lengthMm, widthMm),
+    ...heightProblems(chip, i, room[chip.side]),
+    ...chips.slice(0, i).flatMap((other, j) => overlapProblems(chip, i, other, j))
+  ]);
+}
+
+/** Lengths that differ by less are the same, mm. */
+const EPS = 1e-9;
+
+const sizeProblems = (chip: Component, i: number): BoardProblem[] => [
+  ...(['xMm', 'yMm'] as const).flatMap((field) =>
+    chip[field] >= 0 ? [] : [{ chip: i, field, message: 'must not be negative' }]
+  ),
+  ...(['widthMm', 'lengthMm', 'heightMm'] as const).flatMap((field) =>
+    chip[field] > 0 ? [] : [{ chip: i, field, message: 'must be more than 0 mm' }]
+  )
+];
+
+function edgeProblems(chip: Component, i: number, lengthMm: Mm, widthMm: Mm): BoardProblem[] {
   const problems: BoardProblem[] = [];
-  chips.forEach((chip, i) => {
-    const add = (field: keyof Component, message: string) => void problems.push({ chip: i, field, message });
-    for (const field of ['xMm', 'yMm'] as const) if (!(chip[field] >= 0)) add(field, 'must not be negative');
-    for (const field of ['widthMm', 'lengthMm', 'heightMm'] as const)
-      if (!(chip[field] > 0)) add(field, 'must be more than 0 mm');
-    if (chip.xMm + chip.lengthMm > lengthMm + 1e-9)
-      add('xMm', `reaches to ${round(chip.xMm + chip.lengthMm)} mm; the board is ${lengthMm} mm long`);
-    else if (chip.xMm < M2_CONNECTOR_MM - 1e-9 && chip.xMm >= 0)
-      add('xMm', `stands on the gold edge, which takes the first ${M2_CONNECTOR_MM} mm`);
-    else if (meetsNotch(chip, lengthMm, widthMm)) add('xMm', 'stands in the screw notch at the far end');
-    if (chip.yMm + chip.widthMm > widthMm + 1e-9)
-      add('yMm', `reaches to ${round(chip.yMm + chip.widthMm)} mm; the board is ${widthMm} mm wide`);
-    const height = room[chip.side];
-    if (height !== undefined && chip.heightMm > height + 1e-9)
-      add(
-        'heightMm',
-        `is higher than the ${height} mm that the ${chip.side === 'top' ? 'lid' : 'floor'} leaves over the board`
-      );
-    for (let j = 0; j < i; j++) {
-      const other = chips[j]!;
-      const apart =
-        other.side !== chip.side ||
-        chip.xMm >= other.xMm + other.lengthMm - 1e-9 ||
-        other.xMm >= chip.xMm + chip.lengthMm - 1e-9 ||
-        chip.yMm >= other.yMm + other.widthMm - 1e-9 ||
-        other.yMm >= chip.yMm + chip.widthMm - 1e-9;
-      if (!apart) add('xMm', `lies over chip ${j + 1} (${words(other)}) on the same side`);
-    }
-  });
+  const add = (field: keyof Component, message: string) => void problems.push({ chip: i, field, message });
+  const [endX, endY] = [chip.xMm + chip.lengthMm, chip.yMm + chip.widthMm];
+  if (endX > lengthMm + EPS) add('xMm', `reaches to ${round(endX)} mm; the board is ${lengthMm} mm long`);
+  else if (chip.xMm < M2_CONNECTOR_MM - EPS && chip.xMm >= 0)
+    add('xMm', `stands on the gold edge, which takes the first ${M2_CONNECTOR_MM} mm`);
+  else if (meetsNotch(chip, lengthMm, widthMm)) add('xMm', 'stands in the screw notch at the far end');
+  if (endY > widthMm + EPS) add('yMm', `reaches to ${round(endY)} mm; the board is ${widthMm} mm wide`);
   return problems;
+}
+
+function heightProblems(chip: Component, i: number, roomMm: Mm | undefined): BoardProblem[] {
+  if (roomMm === undefined || chip.heightMm <= roomMm + EPS) return [];
+  const face = chip.side === 'top' ? 'lid' : 'floor';
+  return [{ chip: i, field: 'heightMm', message: `is higher than the ${roomMm} mm that the ${face} leaves over the board` }];
+}
+
+function overlapProblems(chip: Component, i: number, other: Component, j: number): BoardProblem[] {
+  const apart =
+    other.side !== chip.side ||
+    chip.xMm >= other.xMm + other.lengthMm - EPS ||
+    other.xMm >= chip.xMm + chip.lengthMm - EPS ||
+    chip.yMm >= other.yMm + other.widthMm - EPS ||
+    other.yMm >= chip.yMm + chip.widthMm - EPS;
+  return apart
+    ? []
+    : [{ chip: i, field: 'xMm', message: `lies over chip ${j + 1} (${words(other)}) on the same side` }];
 }

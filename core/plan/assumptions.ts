@@ -6,7 +6,7 @@ import type { Assumed } from '../findings/finding.ts';
 import { livesOnPort } from '../chain/power-need.ts';
 import { isTunnelled } from '../chain/modes.ts';
 import { runsUas } from '../chain/stages.ts';
-import { ratingsOf, sidesAssumed } from '../parts/fill/fill.ts';
+import { ratingsOf, sidesAssumed } from '../parts/fill/drive.ts';
 import { caseClassOf } from '../thermal/model/geometry.ts';
 import { cacheShareOf } from '../throughput/flash-cache.ts';
 import type { Pad } from '../parts/pad.ts';
@@ -51,26 +51,33 @@ const is40g = (mode: LinkMode) => mode === 'usb4-40g' || mode === 'tbt4-40g';
  * Lists what a plan assumed: every value that no part states and some figure used, and nothing else. A listed number or choice can be
  * stated in its field: the typical figures stay as they are, and no band gets wider.
  */
-export function assumptionsOf(input: PlanInput, study: ResolvedBuild): Assumed[] {
+export function assumptionsOf(input: PlanInput, build: ResolvedBuild): Assumed[] {
   const list: Assumed[] = [];
   const note: Note = (part, field, value, from, ...figures) => void list.push({ part, field, value, from, figures });
-  if (study.running) {
-    ofLink(input, study, note);
-    if (input.drive.media === 'hdd') ofDisk(input, study, note);
-    else ofFlash(input, study, note);
-    if (input.job) ofJob(input, study, note);
+  if (build.running) {
+    ofCable(input, build, note);
+    ofPort(build, note);
+    ofSlot(build, note);
+    if (input.drive.media === 'hdd') ofDisk(input, build, note);
+    else {
+      ofRatings(input, build, note);
+      ofFlash(input, build, note);
+      ofCache(input, build, note);
+    }
+    if (input.job) ofJob(input, build, note);
   }
-  ofFit(input, study, note);
-  ofHeat(input, study, note);
+  ofFit(input, build, note);
+  ofPower(input, build, note);
+  ofDriveHeat(input, build, note);
+  ofCaseHeat(input, build, note);
+  ofSurroundings(input, build, note);
   const { os } = input.host;
   if (os.version === undefined && VERSIONED.includes(os.family))
     note('host', 'os.version', 'current', 'older versions write fewer filesystems', 'filesystem');
   return list;
 }
 
-function ofLink({ cable }: PlanInput, { negotiation, port, drive, enclosure }: ResolvedBuild, note: Note): void {
-  const mode = negotiation.mode!;
-  const { carrier } = LINK_MODES[mode];
+function ofCable({ cable }: PlanInput, { negotiation }: ResolvedBuild, note: Note): void {
   if (negotiation.cableFrom === 'box')
     note('cable', 'name', negotiation.cable!.name, 'the cable in the box with the best mode', 'link', 'read', 'write');
   else if (negotiation.cableFrom === 'assumed' && !cable)
@@ -83,6 +90,10 @@ function ofLink({ cable }: PlanInput, { negotiation, port, drive, enclosure }: R
       'read',
       'write'
     );
+}
+
+function ofPort({ negotiation, port, enclosure }: ResolvedBuild, note: Note): void {
+  const { carrier } = LINK_MODES[negotiation.mode!];
   if (carrier === 'usb4' && port.tunnelsPcie === undefined)
     note('port', 'tunnelsPcie', true, 'usual for USB4 ports', 'link', 'read', 'write');
   if (carrier === 'usb3') {
@@ -91,6 +102,10 @@ function ofLink({ cable }: PlanInput, { negotiation, port, drive, enclosure }: R
     if (port.uas === undefined && runsUas(port, enclosure))
       note('port', 'uas', true, 'usual for current systems', 'read', 'write', 'random');
   }
+}
+
+function ofSlot({ negotiation, drive, enclosure }: ResolvedBuild, note: Note): void {
+  const mode = negotiation.mode!;
   const { downstreamPcie, downstreamSataGbps, protocols } = enclosure.enclosure;
   if (drive.protocol === 'nvme' && protocols.includes('nvme') && !downstreamPcie) {
     const { generation, lanes } = enclosure.pcie;
@@ -111,13 +126,8 @@ function ofLink({ cable }: PlanInput, { negotiation, port, drive, enclosure }: R
   }
 }
 
-function ofFlash(
-  { drive: stated }: PlanInput,
-  { drive, running, negotiation, freeGB }: ResolvedBuild,
-  note: Note
-): void {
-  const flash = stated.flash;
-  const { cell, pcie, postCache } = drive;
+function ofRatings({ drive: stated }: PlanInput, { drive }: ResolvedBuild, note: Note): void {
+  const { pcie } = drive;
   if (pcie && !stated.pcie) {
     const [read, write] = [stated.readMBps ?? 0, stated.writeMBps ?? 0];
     const from =
@@ -131,6 +141,11 @@ function ofFlash(
   if (stated.readMBps === undefined) note('drive', 'readMBps', ratings.read, typical, 'read', 'job');
   if (stated.writeMBps === undefined)
     note('drive', 'writeMBps', ratings.write, typical, 'write', 'sustained', 'cache', 'job');
+}
+
+function ofFlash({ drive: stated }: PlanInput, { drive, negotiation }: ResolvedBuild, note: Note): void {
+  const flash = stated.flash;
+  const { cell, postCache } = drive;
   if (flash?.cell === undefined)
     note('drive', 'flash.cell', 'tlc', 'the most common cells', 'sustained', 'cache', 'heat');
   if (postCache && flash?.postCacheWriteMBps === undefined)
@@ -143,31 +158,34 @@ function ofFlash(
       'cache',
       'job'
     );
-  if (running!.cache.cliffAtGB) {
-    if (flash?.cacheGB === undefined)
-      note(
-        'drive',
-        'flash.cacheGB',
-        cacheShareOf(drive).typical * freeGB,
-        'a share of the free space, by its cells and class',
-        'cache',
-        'job'
-      );
-    if (flash?.cacheKind === undefined)
-      note('drive', 'flash.cacheKind', 'dynamic', 'the most common kind', 'cache', 'job');
-    if (flash?.drainMBps === undefined)
-      note(
-        'drive',
-        'flash.drainMBps',
-        DRAIN_SHARE.typical * postCache!.typical,
-        'a tenth of the rate after the cache',
-        'cache',
-        'job'
-      );
-    if (stated.fillFraction === undefined) note('drive', 'fillFraction', 0, 'taken as empty', 'cache', 'job');
-  }
   if (flash?.dram === undefined && !isTunnelled(negotiation.mode!))
     note('drive', 'flash.dram', 'unknown', 'both cases are inside the random band', 'random');
+}
+
+function ofCache({ drive: stated }: PlanInput, { drive, running, freeGB }: ResolvedBuild, note: Note): void {
+  const { flash } = stated;
+  if (!running!.cache.cliffAtGB) return;
+  if (flash?.cacheGB === undefined)
+    note(
+      'drive',
+      'flash.cacheGB',
+      cacheShareOf(drive).typical * freeGB,
+      'a share of the free space, by its cells and class',
+      'cache',
+      'job'
+    );
+  if (flash?.cacheKind === undefined)
+    note('drive', 'flash.cacheKind', 'dynamic', 'the most common kind', 'cache', 'job');
+  if (flash?.drainMBps === undefined)
+    note(
+      'drive',
+      'flash.drainMBps',
+      DRAIN_SHARE.typical * drive.postCache!.typical,
+      'a tenth of the rate after the cache',
+      'cache',
+      'job'
+    );
+  if (stated.fillFraction === undefined) note('drive', 'fillFraction', 0, 'taken as empty', 'cache', 'job');
 }
 
 function ofDisk({ drive: stated, job }: PlanInput, { drive }: ResolvedBuild, note: Note): void {
@@ -208,89 +226,100 @@ function ofJob({ host, job, drive }: PlanInput, { needs, running }: ResolvedBuil
     note('drive', 'fillFraction', 0, 'taken as empty', 'job');
 }
 
-function ofFit({ drive: stated, enclosure: own, pads }: PlanInput, study: ResolvedBuild, note: Note): void {
-  const { drive, enclosure, pads: stack, pairing, need, running, port } = study;
-  const same = stated.formFactor === own.formFactor;
-  if (same && stated.formFactor === 'm2') {
-    if (stated.m2LengthMm === undefined)
-      note('drive', 'm2LengthMm', drive.m2LengthMm, 'most M.2 drives are 80 mm long', 'fit', 'pads');
-    if (stated.m2Key === undefined)
-      note('drive', 'm2Key', drive.m2Key, `usual for ${drive.protocol === 'sata' ? 'SATA' : 'NVMe'} modules`, 'fit');
-    if (sidesAssumed(stated))
-      note(
-        'drive',
-        'sides',
-        drive.doubleSided ? 'double' : 'single',
-        'from 4 TB on many drives carry chips on both sides',
-        'fit',
-        'pads'
-      );
-    if (own.m2LengthsMm === undefined)
-      note('enclosure', 'm2LengthsMm', enclosure.m2LengthsMm.join(', '), 'usual for M.2 enclosures', 'fit');
-    if (own.m2Keys === undefined)
-      note(
-        'enclosure',
-        'm2Keys',
-        enclosure.m2Keys.join(', '),
-        `usual for ${own.protocols.includes('nvme') ? 'NVMe' : 'SATA'} enclosures`,
-        'fit'
-      );
-    const { board, rows } = stack;
-    if (board?.from === 'template' && (rows.length > 0 || own.clearanceTopMm !== undefined))
-      note(
-        'drive',
-        'components',
-        `height code ${board.heightCode}`,
-        `usual chips of a ${board.lengthMm} mm module; measure yours for pads that surely fit`,
-        'fit',
-        'pads',
-        'heat'
-      );
-    if (rows.some(({ side }) => side === 'top') && stated.label === undefined)
-      note('drive', 'label', 'none', 'a label would take 0.1 mm of the gap', 'pads', 'heat');
-    if (stack.lost)
-      note(
-        'pad',
-        'stack',
-        'chosen anew',
-        'a pad that was settled on is not in the box or at hand any more',
-        'pads',
-        'heat'
-      );
-    if (stack.fromShop)
-      note('pad', 'thicknessMm', 'stock thicknesses', 'no pad is in the box or at hand; what to buy', 'pads', 'heat');
-    const used = (name: string) => rows.some(({ padNames }) => padNames.includes(name));
-    const unstated = (field: 'conductivityWmK' | 'shore00') => {
-      const lacks = (pad: Pad) => pad[field] === undefined && used(pad.name);
-      return (
-        (stack.fromShop && rows.length > 0) || own.includedPads?.some(lacks) === true || pads?.some(lacks) === true
-      );
-    };
-    if (unstated('conductivityWmK'))
-      note('pad', 'conductivityWmK', USUAL_CONDUCTIVITY, 'usual for pads without a figure', 'heat');
-    if (unstated('shore00')) note('pad', 'shore00', USUAL_SHORE, 'usual for pads without a figure', 'pads');
-  } else if (same) {
-    if (stated.thicknessMm === undefined)
-      note('drive', 'thicknessMm', drive.thicknessMm, 'usual for this kind of drive', 'fit');
-    if (own.maxThicknessMm === undefined)
-      note('enclosure', 'maxThicknessMm', enclosure.maxThicknessMm, 'usual for such bays', 'fit');
-  }
-  if (running && livesOnPort(pairing)) {
-    if (port.powerW === undefined)
-      note('port', 'powerW', pairing.portWatts.watts, 'the least that such a port gives', 'power');
-    if (own.externalSupply === undefined)
-      note('enclosure', 'externalSupply', false, 'what states no supply is taken to have none', 'power');
-    if (stated.power?.peakW === undefined) {
-      const { efficiency, bridgeRestW, bridgeGrowthW, fanW } = need!.draw;
-      const peak = need!.peak.typical - bridgeRestW - bridgeGrowthW - fanW;
-      note('drive', 'power.peakW', Math.round(peak * efficiency * 1e6) / 1e6, 'usual for such a drive', 'power');
-    }
+function ofFit(input: PlanInput, build: ResolvedBuild, note: Note): void {
+  const { formFactor } = input.drive;
+  if (formFactor !== input.enclosure.formFactor) return;
+  if (formFactor === 'm2') {
+    ofModule(input, build, note);
+    ofPads(input, build, note);
+  } else ofBay(input, build, note);
+}
+
+function ofModule({ drive: stated, enclosure: own }: PlanInput, { drive, enclosure }: ResolvedBuild, note: Note): void {
+  if (stated.m2LengthMm === undefined)
+    note('drive', 'm2LengthMm', drive.m2LengthMm, 'most M.2 drives are 80 mm long', 'fit', 'pads');
+  if (stated.m2Key === undefined)
+    note('drive', 'm2Key', drive.m2Key, `usual for ${drive.protocol === 'sata' ? 'SATA' : 'NVMe'} modules`, 'fit');
+  if (sidesAssumed(stated))
+    note(
+      'drive',
+      'sides',
+      drive.doubleSided ? 'double' : 'single',
+      'from 4 TB on many drives carry chips on both sides',
+      'fit',
+      'pads'
+    );
+  if (own.m2LengthsMm === undefined)
+    note('enclosure', 'm2LengthsMm', enclosure.m2LengthsMm.join(', '), 'usual for M.2 enclosures', 'fit');
+  if (own.m2Keys === undefined)
+    note(
+      'enclosure',
+      'm2Keys',
+      enclosure.m2Keys.join(', '),
+      `usual for ${own.protocols.includes('nvme') ? 'NVMe' : 'SATA'} enclosures`,
+      'fit'
+    );
+}
+
+function ofPads({ drive: stated, enclosure: own, pads }: PlanInput, { pads: stack }: ResolvedBuild, note: Note): void {
+  const { board, rows } = stack;
+  if (board?.from === 'template' && (rows.length > 0 || own.clearanceTopMm !== undefined))
+    note(
+      'drive',
+      'components',
+      `height code ${board.heightCode}`,
+      `usual chips of a ${board.lengthMm} mm module; measure yours for pads that surely fit`,
+      'fit',
+      'pads',
+      'heat'
+    );
+  if (rows.some(({ side }) => side === 'top') && stated.label === undefined)
+    note('drive', 'label', 'none', 'a label would take 0.1 mm of the gap', 'pads', 'heat');
+  if (stack.lost)
+    note(
+      'pad',
+      'stack',
+      'chosen anew',
+      'a pad that was settled on is not in the box or at hand any more',
+      'pads',
+      'heat'
+    );
+  if (stack.fromShop)
+    note('pad', 'thicknessMm', 'stock thicknesses', 'no pad is in the box or at hand; what to buy', 'pads', 'heat');
+  const used = (name: string) => rows.some(({ padNames }) => padNames.includes(name));
+  const unstated = (field: 'conductivityWmK' | 'shore00') => {
+    const lacks = (pad: Pad) => pad[field] === undefined && used(pad.name);
+    return (stack.fromShop && rows.length > 0) || own.includedPads?.some(lacks) === true || pads?.some(lacks) === true;
+  };
+  if (unstated('conductivityWmK'))
+    note('pad', 'conductivityWmK', USUAL_CONDUCTIVITY, 'usual for pads without a figure', 'heat');
+  if (unstated('shore00')) note('pad', 'shore00', USUAL_SHORE, 'usual for pads without a figure', 'pads');
+}
+
+function ofBay({ drive: stated, enclosure: own }: PlanInput, { drive, enclosure }: ResolvedBuild, note: Note): void {
+  if (stated.thicknessMm === undefined)
+    note('drive', 'thicknessMm', drive.thicknessMm, 'usual for this kind of drive', 'fit');
+  if (own.maxThicknessMm === undefined)
+    note('enclosure', 'maxThicknessMm', enclosure.maxThicknessMm, 'usual for such bays', 'fit');
+}
+
+function ofPower({ drive: stated, enclosure: own }: PlanInput, build: ResolvedBuild, note: Note): void {
+  const { pairing, need, running, port } = build;
+  if (!running || !livesOnPort(pairing)) return;
+  if (port.powerW === undefined)
+    note('port', 'powerW', pairing.portWatts.watts, 'the least that such a port gives', 'power');
+  if (own.externalSupply === undefined)
+    note('enclosure', 'externalSupply', false, 'what states no supply is taken to have none', 'power');
+  if (stated.power?.peakW === undefined) {
+    const { efficiency, bridgeRestW, bridgeGrowthW, fanW } = need!.draw;
+    const peak = need!.peak.typical - bridgeRestW - bridgeGrowthW - fanW;
+    note('drive', 'power.peakW', Math.round(peak * efficiency * 1e6) / 1e6, 'usual for such a drive', 'power');
   }
 }
 
-function ofHeat({ drive: stated, enclosure: own, job }: PlanInput, study: ResolvedBuild, note: Note): void {
-  const { drive, enclosure, thermal, negotiation, pads, running } = study;
-  const { draw, limits, geometry } = thermal;
+function ofDriveHeat({ drive: stated, enclosure: own }: PlanInput, build: ResolvedBuild, note: Note): void {
+  const { drive, thermal, negotiation, running } = build;
+  const { draw, limits } = thermal;
   const disk = stated.media === 'hdd';
   const power = stated.power;
   if (disk) {
@@ -316,6 +345,13 @@ function ofHeat({ drive: stated, enclosure: own, job }: PlanInput, study: Resolv
     const kind = mode === 'tbt5-80g' ? 'tunnel80' : mode !== null && isTunnelled(mode) ? 'tunnel' : 'usb';
     note('enclosure', 'bridgePowerW', POWER.bridgeW[kind].typical, 'usual for such a bridge', 'heat', 'power');
   }
+}
+
+function ofCaseHeat(
+  { enclosure: own }: PlanInput,
+  { enclosure, thermal: { geometry } }: ResolvedBuild,
+  note: Note
+): void {
   const { cooling } = own;
   const measured = cooling?.measured !== undefined;
   const usual = CASE_CLASS[caseClassOf(enclosure)];
@@ -336,6 +372,9 @@ function ofHeat({ drive: stated, enclosure: own, job }: PlanInput, study: Resolv
   if (cooling?.finish === undefined && cooling?.kind !== 'fan' && !measured)
     note('enclosure', 'cooling.finish', 'coated', 'most cases are painted or anodised', 'heat');
   if (cooling?.stands === undefined) note('enclosure', 'cooling.stands', 'flat', 'on a desk', 'heat');
+}
+
+function ofSurroundings({ job }: PlanInput, { thermal: { geometry }, pads }: ResolvedBuild, note: Note): void {
   if (job?.ambientC === undefined) note('job', 'ambientC', AMBIENT_C.typical, 'a room', 'heat');
   if (geometry.kind === 'm2' && !pads.filled.some(({ chip }) => chip.role === 'controller'))
     note(

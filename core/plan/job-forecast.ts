@@ -1,17 +1,5 @@
 import type { Job } from '../parts/job.ts';
-import {
-  cacheBehindHost,
-  hostEnd,
-  needGB,
-  stretchesOf,
-  usableFreeGB,
-  directionsOf,
-  directionTime,
-  type End,
-  type JobChain,
-  type JobDirection,
-  type DirectionTime
-} from '../throughput/job-time.ts';
+import { cacheBehindHost, hostEnd, needGB, stretchesOf, usableFreeGB, directionsOf, directionTime, type End, type JobChain, type JobDirection, type DirectionTime } from '../throughput/job-time.ts';
 import type { CacheForecast } from '../throughput/flash-cache.ts';
 import { followThrottling, type ThrottleTimeline } from '../thermal/throttling/timeline.ts';
 import type { Phase } from '../thermal/throttling/phase-volume.ts';
@@ -56,7 +44,7 @@ const phasesOf = (job: Job, chain: JobChain, ways: readonly DirectionTime[], end
 export type TypicalJob = { fed: CacheForecast; ways: DirectionTime[]; phases: Phase[] };
 
 const waysAt = (job: Job, chain: JobChain, fed: CacheForecast, end: End): DirectionTime[] =>
-  directionsOf(job).map((way) => directionTime(job, chain, fed, way, end));
+  directionsOf(job).map((way) => directionTime(job, chain, fed, { way, end }));
 
 export function typicalJob(job: Job, chain: JobChain): TypicalJob {
   const fed = cacheBehindHost(chain);
@@ -127,6 +115,25 @@ export function forecastJob(
   };
 }
 
+/** What each end of one direction could do, MB/s. */
+type Ends = { disk: boolean; own: number; link: number; other: number; through: number };
+
+/** A disk that is slower than its link by less than this is held back by the link. */
+const CLEARLY_SLOWER = 0.98;
+
+/** Says what most of the time of one direction is spent on, and which end sets the pace. */
+function limitOf({ way, before, after, files }: DirectionTime, ends: Ends): JobWay['limitedBy'] {
+  const { disk, own, link, other, through } = ends;
+  if (files > before + after) return 'files';
+  if (after > before) return way === 'in' && !disk ? 'drive-cache' : 'host-disk-cache';
+  if (disk) {
+    if (own < Math.min(link, other) * CLEARLY_SLOWER) return 'drive';
+    return other < link ? 'host-disk' : 'link';
+  }
+  if (other < through) return 'host-disk';
+  return own <= through ? 'drive' : 'link';
+}
+
 /** Says of each way of a job where the time goes and which end limits, in the typical case. */
 export function jobWays(job: Job, chain: JobChain, ways: readonly DirectionTime[], throttledSeconds: number): JobWay[] {
   const { host, drive } = chain;
@@ -140,24 +147,7 @@ export function jobWays(job: Job, chain: JobChain, ways: readonly DirectionTime[
     // What a disk does where the work is; its mean over the whole of it says nothing there.
     const own = disk ? (way.fastGB * 1000) / way.before : drive[of].typical;
     const link = disk ? chain.link[of].typical : through;
-    const limitedBy =
-      way.files > way.before + way.after
-        ? 'files'
-        : way.after > way.before
-          ? direction === 'in' && !disk
-            ? 'drive-cache'
-            : 'host-disk-cache'
-          : disk
-            ? own < Math.min(link, other) * 0.98
-              ? 'drive'
-              : other < link
-                ? 'host-disk'
-                : 'link'
-            : other < through
-              ? 'host-disk'
-              : own <= through
-                ? 'drive'
-                : 'link';
+    const limitedBy = limitOf(way, { disk, own, link, other, through });
     return {
       direction,
       seconds,

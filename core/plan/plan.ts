@@ -1,14 +1,6 @@
 import { forecastChain, type ChainForecast } from './forecast.ts';
 import { forecastFindings } from './job-findings.ts';
-import {
-  findingsReport,
-  linkReport,
-  NO_THROUGHPUT,
-  reachableOf,
-  trimReport,
-  powerReport,
-  costOf
-} from './report-parts.ts';
+import { findingsReport, linkReport, NO_THROUGHPUT, reachableOf, trimReport, powerReport, costOf } from './report-parts.ts';
 import { verdictOf } from '../findings/finding.ts';
 import { remarksOf } from './applied-rules.ts';
 import { assumptionsOf } from './assumptions.ts';

@@ -5,7 +5,7 @@ import { buildCost } from '../cost/build-cost.ts';
 import { budgetOf, livesOnPort } from '../chain/power-need.ts';
 import { drawParts } from '../chain/power-draw.ts';
 import type { Stage } from '../chain/stages.ts';
-import type { FilledDrive } from '../parts/fill/fill.ts';
+import type { FilledDrive } from '../parts/fill/drive.ts';
 import type { StackPlan } from '../pads/plan-pads.ts';
 import type { PlanInput, PlanReport } from './report.ts';
 import type { OsFamily } from '../facts/filesystems.ts';
@@ -76,7 +76,7 @@ export function costOf(input: PlanInput, { negotiation, pads, usable }: Resolved
   ];
   if (negotiation.cableFrom === 'chosen') parts.push({ role: 'cable', id: negotiation.cable!.id });
   parts.push(...padsToPay(input, pads));
-  return buildCost(parts, quotes, drive.capacityTB, usable, exchange);
+  return buildCost(parts, quotes, { capacityTB: drive.capacityTB, usableTiB: usable }, exchange);
 }
 
 /** Writes a chain as a report shows it. */

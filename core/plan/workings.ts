@@ -1,3 +1,4 @@
+import type { Job } from '../parts/job.ts';
 import { DRAIN_SHARE } from '../facts/flash.ts';
 import { FILESYSTEMS } from '../facts/filesystems.ts';
 import { LINK_MODES } from '../facts/link-modes.ts';
@@ -5,7 +6,8 @@ import { PCIE_LANE_MBPS } from '../facts/buses.ts';
 import type { Pairing } from '../chain/rules/rule.ts';
 import { modesOf } from '../chain/modes.ts';
 import { slotLink, type Bottleneck, type Stage, type StageName } from '../chain/stages.ts';
-import type { FilledDrive, FilledEnclosure } from '../parts/fill/fill.ts';
+import type { FilledDrive } from '../parts/fill/drive.ts';
+import type { FilledEnclosure } from '../parts/fill/enclosure.ts';
 import type { Port } from '../parts/host.ts';
 import type { Band } from '../quantities/band.ts';
 import { day, duration, figure, rate } from '../quantities/format.ts';
@@ -108,12 +110,11 @@ function stageWorkings(x: Explained): Working[] {
   });
 }
 
-function rateWorkings(x: Explained): Working[] {
-  const { report, read, write, drive } = x;
-  const { throughput, cache } = report;
-  const workings: Working[] = [];
+/** Explains read and write: the slowest stage of each. */
+function chainWorkings({ read, write, stages }: Explained): Working[] {
   const chain = (of: 'MBps' | 'writeMBps') =>
-    `min(${x.stages.map((s) => `${STAGE[s.stage]} ${rate(s[of].typical)}`).join(', ')})`;
+    `min(${stages.map((s) => `${STAGE[s.stage]} ${rate(s[of].typical)}`).join(', ')})`;
+  const workings: Working[] = [];
   if (read)
     workings.push({
       figure: 'throughput.read',
@@ -132,109 +133,143 @@ function rateWorkings(x: Explained): Working[] {
       unit: 'MB/s',
       source: `${STAGE[write.at]} is the lowest stage`
     });
-  if (cache.cliffAtGB && write) {
-    const stated = drive.drive.flash?.cacheGB;
-    const fixed = drive.drive.flash?.cacheKind === 'fixed';
-    workings.push({
+  return workings;
+}
+
+/** Explains when the cache is full. */
+function cacheWorkings({ report: { cache }, write, drive, freeGB }: Explained): Working[] {
+  if (!cache.cliffAtGB || !write) return [];
+  const { flash } = drive.drive;
+  const size = flash?.cacheGB === undefined ? 'by class, a share of the free space' : `${figure(flash.cacheGB)} GB`;
+  const drain = flash?.drainMBps ?? DRAIN_SHARE.typical * drive.postCache!.typical;
+  return [
+    {
       figure: 'cache.cliffAtGB',
-      formula: fixed
-        ? 'cache / (1 − drain / ingress)'
-        : 'W (1 − drain / ingress) = min(cache, (free − W) / bits per cell)',
-      substituted: `cache ${stated === undefined ? 'by class, a share of the free space' : `${figure(stated)} GB`}; free ${figure(x.freeGB)} GB; ingress ${rate(write.band.typical)} MB/s; drain ${figure(drive.drive.flash?.drainMBps ?? DRAIN_SHARE.typical * drive.postCache!.typical)} MB/s`,
+      formula:
+        flash?.cacheKind === 'fixed'
+          ? 'cache / (1 − drain / ingress)'
+          : 'W (1 − drain / ingress) = min(cache, (free − W) / bits per cell)',
+      substituted: `cache ${size}; free ${figure(freeGB)} GB; ingress ${rate(write.band.typical)} MB/s; drain ${figure(drain)} MB/s`,
       result: cache.cliffAtGB,
       unit: 'GB',
       source: 'balance of what is written, drained and still free; drain share is an estimate'
-    });
-  }
-  if (throughput.sustainedWrite && write) {
-    const form = report.thermal?.form ?? 'none';
-    const heat =
-      form === 'none'
-        ? '; it never gets hot enough to throttle'
-        : form === 'off'
-          ? '; once warmed through the drive switches itself off, and nothing is written any more'
-          : `; throttling takes its share (${form === 'plateau' ? 'a plateau' : 'a saw-tooth'})`;
-    workings.push({
+    }
+  ];
+}
+
+/** Says what throttling does to writing without end. */
+const HEAT_WORDS: Record<NonNullable<PlanReport['thermal']>['form'], string> = {
+  none: '; it never gets hot enough to throttle',
+  off: '; once warmed through the drive switches itself off, and nothing is written any more',
+  plateau: '; throttling takes its share (a plateau)',
+  'saw-tooth': '; throttling takes its share (a saw-tooth)'
+};
+
+/** Explains the write after the cache. */
+function sustainedWorkings({ report: { throughput, cache, thermal }, write, drive }: Explained): Working[] {
+  if (!throughput.sustainedWrite || !write) return [];
+  const stated = drive.drive.flash?.postCacheWriteMBps !== undefined;
+  const after = drive.postCache ? `; after the cache ${dash(drive.postCache)}` : '';
+  return [
+    {
       figure: 'throughput.sustainedWrite',
       formula: cache.cliffAtGB
         ? 'minimum of the write band and the rate after the cache'
         : 'the write band: no cliff behind this link',
-      substituted: drive.postCache
-        ? `write ${dash(write.band)}; after the cache ${dash(drive.postCache)}`
-        : `write ${dash(write.band)}`,
+      substituted: `write ${dash(write.band)}${after}`,
       result: throughput.sustainedWrite,
       unit: 'MB/s',
-      source:
-        drive.drive.flash?.postCacheWriteMBps !== undefined
-          ? `stated rate after the cache${heat}`
-          : `class estimate${heat}`
-    });
-  }
-  for (const direction of ['Read', 'Write'] as const) {
-    const band = throughput[`random4k${direction}`];
-    if (!band) continue;
-    workings.push({
-      figure: `throughput.random4k${direction}`,
-      formula: direction === 'Write' ? '4096 B / (t_media + t_link + t_host)' : '4096 B / (t_media + t_link)',
-      substituted: `4096 B / ${figure(4096 / band.high)} – ${figure(4096 / band.typical)} – ${figure(4096 / band.low)} µs`,
-      result: band,
-      unit: 'MB/s',
-      source:
-        drive.drive.media === 'hdd'
-          ? direction === 'Write'
-            ? 'the disk’s own cache takes it; queue depth 1, an estimate'
-            : 'seek and half a turn, queue depth 1'
-          : 'NAND or buffer latency and the link’s, queue depth 1'
-    });
-  }
-  return workings;
+      source: `${stated ? 'stated rate after the cache' : 'class estimate'}${HEAT_WORDS[thermal?.form ?? 'none']}`
+    }
+  ];
 }
 
+const RANDOM_SOURCE = {
+  disk: {
+    Read: 'seek and half a turn, queue depth 1',
+    Write: 'the disk’s own cache takes it; queue depth 1, an estimate'
+  },
+  flash: {
+    Read: 'NAND or buffer latency and the link’s, queue depth 1',
+    Write: 'NAND or buffer latency and the link’s, queue depth 1'
+  }
+} as const;
+
+/** Explains small accesses, one after the other. */
+const randomWorkings = ({ report: { throughput }, drive }: Explained): Working[] =>
+  (['Read', 'Write'] as const).flatMap((direction): Working[] => {
+    const band = throughput[`random4k${direction}`];
+    if (!band) return [];
+    return [
+      {
+        figure: `throughput.random4k${direction}`,
+        formula: direction === 'Write' ? '4096 B / (t_media + t_link + t_host)' : '4096 B / (t_media + t_link)',
+        substituted: `4096 B / ${figure(4096 / band.high)} – ${figure(4096 / band.typical)} – ${figure(4096 / band.low)} µs`,
+        result: band,
+        unit: 'MB/s',
+        source: RANDOM_SOURCE[drive.drive.media === 'hdd' ? 'disk' : 'flash'][direction]
+      }
+    ];
+  });
+
+const rateWorkings = (x: Explained): Working[] => [
+  ...chainWorkings(x),
+  ...cacheWorkings(x),
+  ...sustainedWorkings(x),
+  ...randomWorkings(x)
+];
+
+/** Says at which rates a job is timed. */
+function jobRates(direction: Job['direction'], read: number, write: number): string {
+  if (direction === 'out') return `read ${rate(read)}`;
+  return direction === 'in' ? `write ${rate(write)}` : `write ${rate(write)}, then read ${rate(read)}`;
+}
+
+/** Says which results a time rests on. */
+const restsOn = (measured: PlanReport['measured']): string =>
+  measured
+    ? `; with the rates ${measured.simulated ? 'of the simulated rig' : 'measured'} on ${day(measured.date)} in the place of the forecast`
+    : '';
+
+/** Explains how long a job takes, and what most of the time is spent on. */
 function jobWorkings({ input: { job, host }, report, read, write }: Explained): Working[] {
   if (!job || !report.job || !read || !write) return [];
   const { seconds, ways } = report.job;
-  const now = {
-    read: report.measured?.readMBps ?? read.band.typical,
-    write: report.measured?.writeMBps ?? write.band.typical
-  };
-  const rates =
-    job.direction === 'out'
-      ? `read ${rate(now.read)}`
-      : job.direction === 'in'
-        ? `write ${rate(now.write)}`
-        : `write ${rate(now.write)}, then read ${rate(now.read)}`;
-  const own = host.internalDisk
-    ? `; ${host.name}’s own disk reads ${host.internalDisk.readMBps} and writes ${host.internalDisk.writeMBps} MB/s`
-    : '';
+  const { measured } = report;
+  const rates = jobRates(
+    job.direction,
+    measured?.readMBps ?? read.band.typical,
+    measured?.writeMBps ?? write.band.typical
+  );
+  const disk = host.internalDisk;
+  const own = disk ? `; ${host.name}’s own disk reads ${disk.readMBps} and writes ${disk.writeMBps} MB/s` : '';
+  const cliffGB = job.direction === 'out' ? undefined : report.cache.cliffAtGB?.typical;
+  const cliff = cliffGB === undefined ? '' : `; cliff at ${figure(cliffGB)} GB`;
   return [
     {
       figure: 'job.seconds',
       formula: 'bytes before the cliff / rate + bytes after it / rate after + files × time per file',
-      substituted: `${figure(job.transferGB)} GB, ${job.files ?? 1} files; ${rates} MB/s${report.cache.cliffAtGB && job.direction !== 'out' ? `; cliff at ${figure(report.cache.cliffAtGB.typical)} GB` : ''}${own}`,
+      substituted: `${figure(job.transferGB)} GB, ${job.files ?? 1} files; ${rates} MB/s${cliff}${own}`,
       result: seconds,
       unit: 's',
-      source: `${duration(seconds.low)} to ${duration(seconds.high)}; per-file cost by filesystem and link${
-        report.measured
-          ? `; with the rates ${report.measured.simulated ? 'of the simulated rig' : 'measured'} on ${day(report.measured.date)} in the place of the forecast`
-          : ''
-      }`
+      source: `${duration(seconds.low)} to ${duration(seconds.high)}; per-file cost by filesystem and link${restsOn(measured)}`
     },
     {
       figure: 'job.limit',
       formula: 'what most of the time is spent on: bytes at the lower of both ends, bytes after a cliff, or files',
-      substituted: ways
-        .map(
-          (way) =>
-            `${way.direction === 'in' ? 'onto the drive' : 'from the drive'}: ${duration(way.spent.bytes)} of bytes${
-              way.spent.afterCliff > 0 ? `, ${duration(way.spent.afterCliff)} after the cliff` : ''
-            }, ${duration(way.spent.files)} of files`
-        )
-        .join('; '),
+      substituted: ways.map(spentWords).join('; '),
       result: [...new Set(ways.map((way) => LIMIT_WORD[way.limitedBy]))].join(', then '),
       unit: '',
       source: `typical case; ${ways.map((way) => `${rate(way.MBps)} MB/s`).join(' and ')} over the whole of it`
     }
   ];
+}
+
+/** Says where the time of one direction goes. */
+function spentWords({ direction, spent }: JobWay): string {
+  const after = spent.afterCliff > 0 ? `, ${duration(spent.afterCliff)} after the cliff` : '';
+  const where = direction === 'in' ? 'onto the drive' : 'from the drive';
+  return `${where}: ${duration(spent.bytes)} of bytes${after}, ${duration(spent.files)} of files`;
 }
 
 /** What sets the pace of a job, in words. */
@@ -279,7 +314,14 @@ function driveWorkings({ report: { reachable, trim }, input: { drive }, stages }
   return workings;
 }
 
-/** Temperatures: the heat that is made, and the paths on which it leaves. */
+/** Says what was fitted to the readings of an enclosure. */
+function fittedWords(fitted: NonNullable<PlanReport['thermal']>['fitted']): string {
+  if (!fitted) return '';
+  const chips = fitted.chipFactor === undefined ? '' : `, chips over it × ${figure(fitted.chipFactor)}`;
+  return `; fitted to ${fitted.readings} readings of this enclosure: its rise × ${figure(fitted.caseFactor)}${chips}`;
+}
+
+/** Explains temperatures: the heat that is made, and the paths on which it leaves. */
 function heatWorkings({ report: { thermal, stack } }: Explained): Working[] {
   if (!thermal) return [];
   const degrees = (value: number) => `${value.toFixed(1)} °C`;
@@ -297,9 +339,7 @@ function heatWorkings({ report: { thermal, stack } }: Explained): Working[] {
     .slice(0, 3)
     .map(({ what, hotK, coolK }) => `${what} (+${hotK.toFixed(1)}, ${coolK.toFixed(1)} K)`)
     .join(', ');
-  const fitted = thermal.fitted
-    ? `; fitted to ${thermal.fitted.readings} readings of this enclosure: its rise × ${figure(thermal.fitted.caseFactor)}${thermal.fitted.chipFactor === undefined ? '' : `, chips over it × ${figure(thermal.fitted.chipFactor)}`}`
-    : '';
+  const fitted = fittedWords(thermal.fitted);
   const workings: Working[] = [
     {
       figure: 'thermal.case',

@@ -154,6 +154,16 @@ const BOTH_SIGNS = {
   '.': /^[+-]?\d{1,3}(,\d{3})+\.\d*(e[+-]?\d+)?$/i
 };
 
+const one = (text: string): number[] => (/^[+-]?(\d+(?:\.\d*)?|\.\d+)(e[+-]?\d+)?$/i.test(text) ? [Number(text)] : []);
+
+/** Reads a number with commas and no point: several group thousands, one is the decimal sign or, before three digits, either. */
+function withCommas(compact: string, commas: number): number[] {
+  if (commas > 1) return /^[+-]?\d{1,3}(,\d{3})+$/.test(compact) ? one(compact.replaceAll(',', '')) : [];
+  if (/^[+-]?[1-9]\d{0,2},\d{3}$/.test(compact))
+    return [Number(compact.replace(',', '.')), Number(compact.replace(',', ''))];
+  return one(compact.replace(',', '.'));
+}
+
 /**
  * Reads the number part. Decimal comma and point; thin and ordinary spaces, apostrophes and underscores between groups of three
  * digits, and nowhere else: `10 20` and `5'6` are no numbers.
@@ -166,15 +176,9 @@ function readNumber(text: string): number[] {
   if (!/^[+-]?[\d.,]+(e[+-]?\d+)?$/i.test(compact)) return [];
   const commas = compact.split(',').length - 1;
   const points = compact.split('.').length - 1;
-  const one = (t: string) => (/^[+-]?(\d+(?:\.\d*)?|\.\d+)(e[+-]?\d+)?$/i.test(t) ? [Number(t)] : []);
   if (commas === 0)
     return points > 1 && /^[+-]?\d{1,3}(\.\d{3})+$/.test(compact) ? one(compact.replaceAll('.', '')) : one(compact);
-  if (points === 0) {
-    if (commas > 1) return /^[+-]?\d{1,3}(,\d{3})+$/.test(compact) ? one(compact.replaceAll(',', '')) : [];
-    if (/^[+-]?[1-9]\d{0,2},\d{3}$/.test(compact))
-      return [Number(compact.replace(',', '.')), Number(compact.replace(',', ''))];
-    return one(compact.replace(',', '.'));
-  }
+  if (points === 0) return withCommas(compact, commas);
   // Both signs: the last one is the decimal sign, the other groups thousands.
   const decimalIsComma = compact.lastIndexOf(',') > compact.lastIndexOf('.');
   const [group, decimal] = decimalIsComma ? (['.', ','] as const) : ([',', '.'] as const);
@@ -199,15 +203,24 @@ export function unitLike(text: string, like: UnitName): UnitName | undefined {
   return unit !== undefined && unit !== '' && UNITS[unit][0] === UNITS[like][0] ? unit : undefined;
 }
 
-/** Numbers that people mean when a value cannot be right: bits for bytes, a thousand too much or too little. */
+/** Takes a temperature for one of the other scale: the number stays, and nobody means a thousandth of a temperature. */
+function onOtherScale(value: number, unit: UnitName, typed: UnitName): Suggestion {
+  const other: UnitName = typed === '°F' ? '°C' : '°F';
+  const number = convert(value, unit, typed);
+  return { text: withUnit(number, other), value: convert(number, other, unit) };
+}
+
+/** The unit that is confused with another where a value is eight times too much or too little. */
+const BIT_TWIN: Partial<Record<UnitName, UnitName>> = { 'GB/s': 'Gb/s', 'MB/s': 'Mb/s' };
+const BYTE_TWIN: Partial<Record<UnitName, UnitName>> = { 'Gb/s': 'GB/s', 'Mb/s': 'MB/s' };
+
+/** Finds numbers that people mean when a value cannot be right: bits for bytes, a thousand too much or too little. */
 function likelyMeant(value: number, expected: Expectation, typed: UnitName): Suggestion[] {
   const { unit, min = 0, max = Infinity } = expected;
   const fits = (v: number) => v >= min && v <= max;
   if (UNITS[unit][0] === 'temperature') {
-    // The number stays, the scale was the other one: nobody means a thousandth of a temperature.
-    const other: UnitName = typed === '°F' ? '°C' : '°F';
-    const meant = convert(convert(value, unit, typed), other, unit);
-    return fits(meant) ? [{ text: withUnit(convert(value, unit, typed), other), value: meant }] : [];
+    const meant = onOtherScale(value, unit, typed);
+    return fits(meant.value) ? [meant] : [];
   }
   const isRate = UNITS[unit][0] === 'rate';
   const factors = isRate ? [1 / 8, 8, 1 / 1000, 1000] : [1 / 1000, 1000];
@@ -216,9 +229,7 @@ function likelyMeant(value: number, expected: Expectation, typed: UnitName): Sug
     const meant = clean(value * factor);
     if (!fits(meant)) continue;
     // 40 GB/s for a 40 Gb/s link: say it in the unit that was confused, not in a converted one.
-    const bitTwin: Partial<Record<UnitName, UnitName>> = { 'GB/s': 'Gb/s', 'MB/s': 'Mb/s' };
-    const byteTwin: Partial<Record<UnitName, UnitName>> = { 'Gb/s': 'GB/s', 'Mb/s': 'MB/s' };
-    const twin = factor === 1 / 8 ? bitTwin[typed] : factor === 8 ? byteTwin[typed] : undefined;
+    const twin = factor === 1 / 8 ? BIT_TWIN[typed] : factor === 8 ? BYTE_TWIN[typed] : undefined;
     const inTwin = twin ? convert(meant, unit, twin) : meant;
     const suggestion = { text: withUnit(inTwin, twin ?? unit), value: meant };
     // The same number with the other unit is the commonest slip by far; where it fits, nothing else is guessed.
@@ -251,10 +262,39 @@ function splitNumber(text: string): { number: string; rest: string } | undefined
   return { number: text.slice(0, end), rest: text.slice(end).trim() };
 }
 
+const unitWords = (unit: UnitName): string => unit || 'plain numbers';
+
+/** Finds the unit of a typed text, or says why it is none for this field. */
+function readTypedUnit(unitText: string, numbers: readonly number[], { unit }: Expectation): UnitName | ParsedQuantity {
+  const typed = unitText === '' ? unit : readUnit(unitText);
+  if (typed === undefined)
+    return refuse('unit-unknown', `The unit “${unitText}” is not known here; this field is in ${unitWords(unit)}.`);
+  const wanted = UNITS[unit][0];
+  if (UNITS[typed][0] === wanted) return typed;
+  // 10 Gb or 950 MB typed for a rate: the "per second" was left out.
+  const asRate = wanted === 'rate' ? readUnit(`${unitText}/s`) : undefined;
+  const suggestions = asRate
+    ? numbers.map((n) => ({ text: `${plain(n)} ${asRate}`, value: convert(n, asRate, unit) }))
+    : [];
+  return refuse('wrong-dimension', `“${unitText}” is no ${wanted}; this field is in ${unitWords(unit)}.`, suggestions);
+}
+
+/** Holds a number in its typed unit against the range of its field. */
+function inRange(number: number, typed: UnitName, expected: Expectation): ParsedQuantity {
+  const { unit, min = -Infinity, max = Infinity } = expected;
+  const value = convert(number, typed, unit);
+  if (Number.isFinite(value) && value >= min && value <= max) return { ok: true, value };
+  const range = value < min ? `less than ${withUnit(min, unit)}` : `more than ${withUnit(max, unit)}`;
+  const suggestions = likelyMeant(value, expected, typed);
+  const asked = suggestions.length > 0 ? ` Was ${suggestions.map((s) => s.text).join(' or ')} meant?` : '';
+  return refuse('out-of-range', `${withUnit(number, typed)} is ${range}.${asked}`, suggestions);
+}
+
 /**
  * Reads a typed quantity into the unit of its field.
  * @param text what was typed: `10 Gb/s`, `10Gbps`, `1,2 GB/s`, `3.64 TiB`, `0.5 mm`; without a unit, the field's own is meant
  * @returns the value in `expected.unit`; or the problem in one sentence, with what was probably meant
+ * @example readQuantity('1,2 GB/s', { unit: 'MB/s' }) // { ok: true, value: 1200 }
  */
 export function readQuantity(text: string, expected: Expectation): ParsedQuantity {
   const trimmed = text.trim();
@@ -262,47 +302,16 @@ export function readQuantity(text: string, expected: Expectation): ParsedQuantit
   const parts = trimmed.length > LONGEST ? undefined : splitNumber(trimmed);
   const numbers = parts ? readNumber(parts.number) : [];
   if (!parts || numbers.length === 0) {
-    return refuse(
-      'not-a-number',
-      `“${clip(trimmed)}” does not begin with a number${expected.unit ? `, such as 10 ${expected.unit}` : ''}.`
-    );
+    const such = expected.unit ? `, such as 10 ${expected.unit}` : '';
+    return refuse('not-a-number', `“${clip(trimmed)}” does not begin with a number${such}.`);
   }
-  const unitText = parts.rest;
-  const typed = unitText === '' ? expected.unit : readUnit(unitText);
-  if (typed === undefined) {
-    return refuse(
-      'unit-unknown',
-      `The unit “${unitText}” is not known here; this field is in ${expected.unit || 'plain numbers'}.`
-    );
-  }
-  const wanted = UNITS[expected.unit][0];
-  if (UNITS[typed][0] !== wanted) {
-    // 10 Gb or 950 MB typed for a rate: the "per second" was left out.
-    const asRate = wanted === 'rate' ? readUnit(`${unitText}/s`) : undefined;
-    const suggestions = asRate
-      ? numbers.map((n) => ({ text: `${plain(n)} ${asRate}`, value: convert(n, asRate, expected.unit) }))
-      : [];
-    return refuse(
-      'wrong-dimension',
-      `“${unitText}” is no ${wanted}; this field is in ${expected.unit || 'plain numbers'}.`,
-      suggestions
-    );
-  }
-  if (numbers.length > 1) {
+  const typed = readTypedUnit(parts.rest, numbers, expected);
+  if (typeof typed !== 'string') return typed;
+  if (numbers.length > 1)
     return refuse(
       'ambiguous',
       `“${parts.number.trim()}” can be read in two ways.`,
       numbers.map((n) => ({ text: withUnit(n, typed), value: convert(n, typed, expected.unit) }))
     );
-  }
-  const value = convert(numbers[0]!, typed, expected.unit);
-  const { min = -Infinity, max = Infinity } = expected;
-  if (!Number.isFinite(value) || value < min || value > max) {
-    const range =
-      value < min ? `less than ${withUnit(min, expected.unit)}` : `more than ${withUnit(max, expected.unit)}`;
-    const suggestions = likelyMeant(value, expected, typed);
-    const asked = suggestions.length > 0 ? ` Was ${suggestions.map((s) => s.text).join(' or ')} meant?` : '';
-    return refuse('out-of-range', `${withUnit(numbers[0]!, typed)} is ${range}.${asked}`, suggestions);
-  }
-  return { ok: true, value };
+  return inRange(numbers[0]!, typed, expected);
 }

@@ -1,6 +1,7 @@
 import { linkCeiling, slotCeiling } from '../chain/stages.ts';
 import { isTunnelled } from '../chain/modes.ts';
-import { fillDrive, fillEnclosure } from '../parts/fill/fill.ts';
+import { fillDrive } from '../parts/fill/drive.ts';
+import { fillEnclosure } from '../parts/fill/enclosure.ts';
 import { plan } from '../plan/plan.ts';
 import { portOf } from '../plan/resolve-build.ts';
 import type { Band } from '../quantities/band.ts';

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { aDrive, anEnclosure, anInput } from '../../tests/parts';
 import { warmBuilds } from '../../tests/warm-builds';
-import { fillDrive, fillEnclosure } from '../parts/fill/fill';
+import { fillDrive } from '../parts/fill/drive';
+import { fillEnclosure } from '../parts/fill/enclosure';
 import { planPads } from '../pads/plan-pads';
 import { heatOut, settledTemperatures } from '../thermal/model/network';
 import { powerAt } from '../thermal/model/power';

@@ -50,7 +50,61 @@ export function cellsOf(fields: readonly Field[], spec: Record<string, unknown>,
 const YES = new Set(['yes', 'true', '1', 'y', 'x']);
 const NO = new Set(['no', 'false', '0', 'n']);
 
-/** The text of the inputs for the cells of a row; what a list cell holds must be JSON. */
+/** What a cell becomes in the draft of a form, or what is wrong with it. */
+type ReadCell = { draft: Draft } | { error: string };
+
+/** Reads a cell that holds a list as JSON. */
+function readListCell(field: Extract<Field, { type: 'list' }>, cell: string, path: string): ReadCell {
+  try {
+    const rows: unknown = JSON.parse(cell);
+    if (Array.isArray(rows) && rows.every((row) => typeof row === 'object' && row !== null))
+      return { draft: draftFrom([{ ...field, key: path }], { [path]: rows }) };
+  } catch {
+    // said below
+  }
+  return { error: 'This cell must hold a list as JSON.' };
+}
+
+const saysOption = (word: string) => (o: { value: unknown; label: string }) =>
+  String(o.value).toLowerCase() === word || o.label.toLowerCase() === word;
+
+/** Reads a cell that holds several choices, apart by semicolons or bars. */
+function readChoicesCell(field: Extract<Field, { type: 'choices' }>, cell: string, path: string): ReadCell {
+  const words = cell
+    .split(/[;|]/)
+    .map((word) => word.trim().toLowerCase())
+    .filter(Boolean);
+  const picked = words.map((word) => field.options.find(saysOption(word)));
+  const unknown = words.filter((_, i) => picked[i] === undefined);
+  if (unknown.length === 0) return { draft: { [path]: picked.map((option) => String(option!.value)) } };
+  const choices = field.options.map((o) => o.value).join(', ');
+  return { error: `“${unknown.join('”, “')}” is not one of the choices: ${choices}.` };
+}
+
+function readYesNoCell(cell: string, path: string): ReadCell {
+  const word = cell.toLowerCase();
+  if (YES.has(word)) return { draft: { [path]: 'yes' } };
+  return NO.has(word) ? { draft: { [path]: 'no' } } : { error: `“${cell}” is neither yes nor no.` };
+}
+
+function readCell(field: Exclude<Field, { type: 'group' }>, cell: string, path: string): ReadCell {
+  switch (field.type) {
+    case 'list':
+      return readListCell(field, cell, path);
+    case 'choices':
+      return readChoicesCell(field, cell, path);
+    case 'yes-no':
+      return readYesNoCell(cell, path);
+    case 'choice': {
+      const option = field.options.find(saysOption(cell.toLowerCase()));
+      return { draft: { [path]: option ? String(option.value) : cell } };
+    }
+    default:
+      return { draft: { [path]: cell } };
+  }
+}
+
+/** Writes the cells of a row as the text of inputs; what is wrong with a cell goes to `errors`. */
 function draftOf(
   fields: readonly Field[],
   cells: Readonly<Record<string, string>>,
@@ -60,42 +114,15 @@ function draftOf(
   const draft: Draft = {};
   for (const field of fields) {
     const path = `${prefix}${field.key}`;
+    if (field.type === 'group') {
+      Object.assign(draft, draftOf(field.fields, cells, `${path}.`, errors));
+      continue;
+    }
     const cell = unguard((cells[path] ?? '').trim());
-    if (field.type === 'group') Object.assign(draft, draftOf(field.fields, cells, `${path}.`, errors));
-    else if (cell === '') continue;
-    else if (field.type === 'list') {
-      try {
-        const rows: unknown = JSON.parse(cell);
-        if (!Array.isArray(rows) || !rows.every((row) => typeof row === 'object' && row !== null)) throw new Error();
-        const inner = draftFrom([{ ...field, key: path }], { [path]: rows });
-        Object.assign(draft, inner);
-      } catch {
-        errors[path] = 'This cell must hold a list as JSON.';
-      }
-    } else if (field.type === 'choices') {
-      const words = cell
-        .split(/[;|]/)
-        .map((word) => word.trim().toLowerCase())
-        .filter(Boolean);
-      const picked = words.map((word) =>
-        field.options.find((o) => String(o.value).toLowerCase() === word || o.label.toLowerCase() === word)
-      );
-      const unknown = words.filter((_, i) => picked[i] === undefined);
-      if (unknown.length > 0)
-        errors[path] =
-          `“${unknown.join('”, “')}” is not one of the choices: ${field.options.map((o) => o.value).join(', ')}.`;
-      draft[path] = picked.flatMap((option) => (option ? [String(option.value)] : []));
-    } else if (field.type === 'yes-no') {
-      const word = cell.toLowerCase();
-      if (YES.has(word)) draft[path] = 'yes';
-      else if (NO.has(word)) draft[path] = 'no';
-      else errors[path] = `“${cell}” is neither yes nor no.`;
-    } else if (field.type === 'choice') {
-      const option = field.options.find(
-        (o) => String(o.value).toLowerCase() === cell.toLowerCase() || o.label.toLowerCase() === cell.toLowerCase()
-      );
-      draft[path] = option ? String(option.value) : cell;
-    } else draft[path] = cell;
+    if (cell === '') continue;
+    const read = readCell(field, cell, path);
+    if ('error' in read) errors[path] = read.error;
+    else Object.assign(draft, read.draft);
   }
   return draft;
 }

@@ -108,49 +108,32 @@ function isClock(pairs: readonly (readonly [number, number])[]): boolean {
 /** Characters of one line of a log; what is longer holds more than a time and a temperature. */
 const LONGEST_LINE = 120;
 
-/**
- * Reads pasted lines of time and temperature: "12:30 45.1", "90 s; 51", "1.5, 48 °C", a table with a heading. Times of day count from
- * the first one, over midnight too; plain numbers are minutes, unless they say s or the heading does. Two numbers with a colon are
- * hours and minutes of a clock, or minutes and seconds of a stopwatch (`isClock`).
- * @returns the points, and the lines that held no pair of numbers
- */
-export function readPastedLog(text: string): { points: { minutes: number; C: number }[]; skipped: string[] } {
-  /** Minutes, from a clock where `clock` says so; `pair` keeps two-part times until it is known what they are. */
-  const rows: { at: number; C: number; clock: boolean; pair?: [number, number] }[] = [];
-  const skipped: string[] = [];
-  const lines = text.split(/\r?\n/).filter((line) => line.trim() !== '');
-  const inSeconds =
-    lines.length > 0 && /\b(s|sec|seconds)\b|\bt_s\b/i.test(lines[0]!) && !/^\s*[\d.,:]/.test(lines[0]!);
-  for (const line of lines) {
-    const words = line
-      .slice(0, LONGEST_LINE + 1)
-      .trim()
-      .replace(/\s+/g, ' ');
-    const match =
-      words.length > LONGEST_LINE
-        ? null
-        : /^(?:(\d{1,2}):(\d{2})(?::(\d{2}))?|(\d+(?:[.,]\d+)?) ?(s|sec|min|m)?)(?: ?[;|] ?|, |,(?=\d)| )(-?\d+(?:[.,]\d+)?) ?(?:° ?C|C)?$/i.exec(
-            words
-          );
-    if (!match) {
-      skipped.push(words.slice(0, LONGEST_LINE));
-      continue;
-    }
-    const [, h, m, s, plain, unit, value] = match;
-    const C = Number(value!.replace(',', '.'));
-    if (plain === undefined) {
-      const [a, b, c] = [Number(h), Number(m), s === undefined ? undefined : Number(s)];
-      if (c === undefined) rows.push({ at: a + b / 60, C, clock: false, pair: [a, b] });
-      else rows.push({ at: a * 60 + b + c / 60, C, clock: true });
-    } else {
-      const number = Number(plain.replace(',', '.'));
-      rows.push({
-        at: unit?.toLowerCase().startsWith('s') || (!unit && inSeconds) ? number / 60 : number,
-        C,
-        clock: false
-      });
-    }
+const LOG_LINE =
+  /^(?:(\d{1,2}):(\d{2})(?::(\d{2}))?|(\d+(?:[.,]\d+)?) ?(s|sec|min|m)?)(?: ?[;|] ?|, |,(?=\d)| )(-?\d+(?:[.,]\d+)?) ?(?:° ?C|C)?$/i;
+
+/** One line of a log: minutes, from a clock where `clock` says so; `pair` keeps two-part times until it is known what they are. */
+type LogRow = { at: number; C: number; clock: boolean; pair?: [number, number] };
+
+const decimal = (text: string): number => Number(text.replace(',', '.'));
+
+/** Reads one line; undefined where it holds no pair of numbers. */
+function readLine(words: string, inSeconds: boolean): LogRow | undefined {
+  const match = words.length > LONGEST_LINE ? null : LOG_LINE.exec(words);
+  if (!match) return undefined;
+  const [, h, m, s, plain, unit, value] = match;
+  const C = decimal(value!);
+  if (plain === undefined) {
+    const [a, b] = [Number(h), Number(m)];
+    return s === undefined
+      ? { at: a + b / 60, C, clock: false, pair: [a, b] }
+      : { at: a * 60 + b + Number(s) / 60, C, clock: true };
   }
+  const seconds = unit ? unit.toLowerCase().startsWith('s') : inSeconds;
+  return { at: seconds ? decimal(plain) / 60 : decimal(plain), C, clock: false };
+}
+
+/** Takes two-part times for a clock where they are one, and goes on over midnight. */
+function settleClock(rows: readonly LogRow[]): void {
   const pairs = rows.flatMap(({ pair }) => (pair ? [pair] : []));
   if (pairs.length > 0 && isClock(pairs))
     for (const row of rows)
@@ -158,9 +141,33 @@ export function readPastedLog(text: string): { points: { minutes: number; C: num
         row.at = row.pair[0] * 60 + row.pair[1];
         row.clock = true;
       }
-  // A clock that goes back has passed midnight.
   for (let i = 1; i < rows.length; i++)
     if (rows[i]!.clock) while (rows[i]!.at < rows[i - 1]!.at) rows[i]!.at += DAY_MINUTES;
+}
+
+/**
+ * Reads pasted lines of time and temperature: "12:30 45.1", "90 s; 51", "1.5, 48 °C", a table with a heading. Times of day count from
+ * the first one, over midnight too; plain numbers are minutes, unless they say s or the heading does. Two numbers with a colon are
+ * hours and minutes of a clock, or minutes and seconds of a stopwatch (`isClock`).
+ * @returns the points, and the lines that held no pair of numbers
+ * @example readPastedLog('12:30 45.1\n12:31 46').points // [{ minutes: 0, C: 45.1 }, { minutes: 1, C: 46 }]
+ */
+export function readPastedLog(text: string): { points: { minutes: number; C: number }[]; skipped: string[] } {
+  const rows: LogRow[] = [];
+  const skipped: string[] = [];
+  const lines = text.split(/\r?\n/).filter((line) => line.trim() !== '');
+  const [head = ''] = lines;
+  const inSeconds = /\b(s|sec|seconds)\b|\bt_s\b/i.test(head) && !/^\s*[\d.,:]/.test(head);
+  for (const line of lines) {
+    const words = line
+      .slice(0, LONGEST_LINE + 1)
+      .trim()
+      .replace(/\s+/g, ' ');
+    const row = readLine(words, inSeconds);
+    if (row) rows.push(row);
+    else skipped.push(words.slice(0, LONGEST_LINE));
+  }
+  settleClock(rows);
   const first = rows[0]?.clock ? rows[0].at : 0;
   return { points: rows.map(({ at, C }) => ({ minutes: Math.round((at - first) * 1000) / 1000, C })), skipped };
 }

@@ -1,7 +1,7 @@
-import type { MBps, Seconds } from '../quantities/measures.ts';
+import type { GB, MBps, Seconds } from '../quantities/measures.ts';
 
 /**
- * Throughput of a hard disk at a position: v = v_outer * sqrt(1 - x * (1 - k^2)), k = v_inner / v_outer.
+ * Gives the throughput of a hard disk at a position, MB/s: v = v_outer * sqrt(1 - x * (1 - k^2)), k = v_inner / v_outer.
  * @param x fraction of the capacity from the outer edge, 0..1
  * @throws RangeError if x is outside 0..1, or the inner edge is faster than the outer one
  * Source: areal density is constant over the surface, so the rate follows the radius.
@@ -14,20 +14,16 @@ export function diskRateAt(x: number, outer: MBps, inner: MBps): MBps {
   return outer * Math.sqrt(1 - x * (1 - k * k));
 }
 
+/** A hard disk by its size and the rates at its two edges. */
+export type DiskZones = { capacityGB: GB; outer: MBps; inner: MBps };
+
 /**
- * Time to move a volume from a place on the disk inwards, no faster than the link: where the disk is the slower one, the integral
+ * Gives the time to move a volume, s, from a place on the disk inwards, no faster than the link: where the disk is the slower one, the integral
  * of dx / v(x) from x0 to x1, which is 2 C (s(x0) - s(x1)) / (v_outer (1 - k^2)) with s(x) = sqrt(1 - x (1 - k^2)).
  * @param from share of the capacity that is filled; what does not fit goes on at the inner rate
  * @param cap rate of the link, or Infinity
  */
-export function zoneTime(
-  volumeGB: number,
-  from: number,
-  capacityGB: number,
-  outer: MBps,
-  inner: MBps,
-  cap: MBps
-): Seconds {
+export function zoneTime(volumeGB: GB, from: number, { capacityGB, outer, inner }: DiskZones, cap: MBps): Seconds {
   const k = inner / outer;
   const fall = 1 - k * k;
   const to = Math.min(1, from + volumeGB / capacityGB);

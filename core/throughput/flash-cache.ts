@@ -1,22 +1,23 @@
 import { BITS_PER_CELL, CACHE_SHARE, DRAIN_SHARE, IDLE_DRAIN_SHARE } from '../facts/flash.ts';
-import type { FilledDrive } from '../parts/fill/fill.ts';
+import type { FilledDrive } from '../parts/fill/drive.ts';
 import { minBand, type Band } from '../quantities/band.ts';
 import type { GB, MBps, Seconds } from '../quantities/measures.ts';
 
+/** A write cache: for a dynamic one its size on the empty drive; free space and bits a cell matter to a dynamic one only. */
+export type CacheSize = { kind: 'fixed' | 'dynamic'; cacheGB: GB; freeGB: GB; bits: number };
+
 /**
- * Volume written until the write falls off its cache.
+ * Finds the volume written until the write falls off its cache, GB.
  * Fixed cache C: W = C / (1 - drain / ingress). Dynamic, b bits a cell, F GB free: W * (1 - drain / ingress) = (F - W) / b,
  * with the cached part capped at C.
- * @param cacheGB size of the cache; for a dynamic one its size on the empty drive
- * @param freeGB free space; matters to a dynamic cache only
+ * @param ingress rate at which it is written into, MB/s
+ * @param native rate past the cache, MB/s
+ * @param drain rate at which the cache empties meanwhile, MB/s
  * @returns GB, or null where there is no cliff: ingress at or below the native rate, or drained as fast as it fills
  * @throws RangeError for a negative size or rate
  */
 export function cliffAfter(
-  kind: 'fixed' | 'dynamic',
-  cacheGB: GB,
-  freeGB: GB,
-  bits: number,
+  { kind, cacheGB, freeGB, bits }: CacheSize,
   ingress: MBps,
   native: MBps,
   drain: MBps
@@ -88,10 +89,10 @@ export function forecastCache(drive: FilledDrive, write: Band<MBps>, freeGB: GB)
   const found = flashCacheOf(drive, freeGB);
   if (!found) return none;
   const { kind, sizeGB: cache, drain, post, bits } = found;
-  const bad = cliffAfter(kind, cache.low, freeGB, bits, write.high, post.low, drain.low);
+  const bad = cliffAfter({ kind, cacheGB: cache.low, freeGB, bits }, write.high, post.low, drain.low);
   if (bad === null) return none;
-  const typical = cliffAfter(kind, cache.typical, freeGB, bits, write.typical, post.typical, drain.typical);
-  const good = cliffAfter(kind, cache.high, freeGB, bits, write.low, post.high, drain.high);
+  const typical = cliffAfter({ kind, cacheGB: cache.typical, freeGB, bits }, write.typical, post.typical, drain.typical);
+  const good = cliffAfter({ kind, cacheGB: cache.high, freeGB, bits }, write.low, post.high, drain.high);
   // Without a cliff the volume is bounded by the drive itself; in the good case of a full one by where its cache would be full.
   const without = typical ?? Math.max(bad, freeGB);
   const full = drain.high < write.low ? cache.high / (1 - drain.high / write.low) : Infinity;

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { aCable, aDrive, aHost, anEnclosure } from '../../tests/parts';
 import type { LinkMode } from '../facts/link-modes';
-import { fillDrive } from '../parts/fill/fill';
+import { fillDrive } from '../parts/fill/drive';
 import type { Drive } from '../parts/drive';
 import type { Host } from '../parts/host';
 import type { Job } from '../parts/job';

@@ -2,7 +2,7 @@ import { DISK, FILE_COST_S } from '../facts/flash.ts';
 import type { FilesystemId } from '../facts/filesystems.ts';
 import type { LinkMode } from '../facts/link-modes.ts';
 import { isTunnelled } from '../chain/modes.ts';
-import { diskSize, type FilledDrive } from '../parts/fill/fill.ts';
+import { diskSize, type FilledDrive } from '../parts/fill/drive.ts';
 import type { Host } from '../parts/host.ts';
 import type { Job } from '../parts/job.ts';
 import { capBand, scaleBand, type Band } from '../quantities/band.ts';
@@ -171,8 +171,7 @@ export function directionTime(
   job: Job,
   chain: JobChain,
   fed: CacheForecast,
-  way: JobDirection,
-  end: End
+  { way, end }: { way: JobDirection; end: End }
 ): DirectionTime {
   const { host, drive } = chain;
   const writes = way === 'in';
@@ -187,20 +186,18 @@ export function directionTime(
   const fastGB = cliffGB === null || cliffGB > volume ? volume : cliffGB;
   const restGB = volume - fastGB;
   const afterCap = Math.min(cap, other.after);
-  let before: Seconds;
-  let after: Seconds;
   if (disk) {
     const { outer, inner } = diskEdges(drive, of);
     const factor = chain.diskFactor[of];
     const capacityGB = drive.drive.capacityTB * 1000;
+    const zones = { capacityGB, outer: outer[end] * factor, inner: inner[end] * factor };
     const from = diskStart(drive, volume, way, end);
-    const [o, i] = [outer[end] * factor, inner[end] * factor];
-    before = zoneTime(fastGB, from, capacityGB, o, i, cap);
-    after = restGB > 0 ? zoneTime(restGB, Math.min(1, from + fastGB / capacityGB), capacityGB, o, i, afterCap) : 0;
-  } else {
-    before = (fastGB * 1000) / cap;
-    after = (restGB * 1000) / (writes ? Math.min(fed.sustained[end], cap) : afterCap);
+    const before = zoneTime(fastGB, from, zones, cap);
+    const after = restGB > 0 ? zoneTime(restGB, Math.min(1, from + fastGB / capacityGB), zones, afterCap) : 0;
+    return { way, before, after, files, fastGB, restGB };
   }
+  const before = (fastGB * 1000) / cap;
+  const after = (restGB * 1000) / (writes ? Math.min(fed.sustained[end], cap) : afterCap);
   return { way, before, after, files, fastGB, restGB };
 }
 

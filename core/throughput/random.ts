@@ -1,7 +1,7 @@
 import { DISK, DISK_WRITE_GAIN, LATENCY } from '../facts/flash.ts';
 import { LINK_MODES, type LinkMode } from '../facts/link-modes.ts';
 import { isTunnelled } from '../chain/modes.ts';
-import type { FilledDrive } from '../parts/fill/fill.ts';
+import type { FilledDrive } from '../parts/fill/drive.ts';
 import type { Band } from '../quantities/band.ts';
 import type { MBps, Microseconds } from '../quantities/measures.ts';
 

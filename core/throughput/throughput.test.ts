@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { fillDrive } from '../parts/fill/fill';
+import { fillDrive } from '../parts/fill/drive';
 import { aDrive } from '../../tests/parts';
 import { diskRateAt, zoneTime } from './disk';
 import { enduranceYears } from './endurance';
@@ -22,17 +22,17 @@ describe('where the write cache ends', () => {
     // the cap decides: 100 / (1 - 0.5) = 200, below (1000)/(1.5 + 1) = 400
     ['dynamic', 100, 1000, 3, 1000, 400, 500, 200]
   ] as const)('%s cache of %d GB, %d GB free', (kind, cache, free, bits, ingress, native, drain, expected) => {
-    expect(cliffAfter(kind, cache, free, bits, ingress, native, drain)).toBeCloseTo(expected, 9);
+    expect(cliffAfter({ kind, cacheGB: cache, freeGB: free, bits: bits }, ingress, native, drain)).toBeCloseTo(expected, 9);
   });
 
   it('there is none where the native rate keeps up, or the cache drains as fast as it fills', () => {
-    expect(cliffAfter('fixed', 200, 1000, 3, 1000, 1000, 0)).toBeNull();
-    expect(cliffAfter('fixed', 200, 1000, 3, 1000, 1500, 0)).toBeNull();
-    expect(cliffAfter('fixed', 200, 1000, 3, 1000, 500, 1000)).toBeNull();
+    expect(cliffAfter({ kind: 'fixed', cacheGB: 200, freeGB: 1000, bits: 3 }, 1000, 1000, 0)).toBeNull();
+    expect(cliffAfter({ kind: 'fixed', cacheGB: 200, freeGB: 1000, bits: 3 }, 1000, 1500, 0)).toBeNull();
+    expect(cliffAfter({ kind: 'fixed', cacheGB: 200, freeGB: 1000, bits: 3 }, 1000, 500, 1000)).toBeNull();
   });
 
   it('refuses negative figures', () => {
-    expect(() => cliffAfter('fixed', -1, 1, 3, 1, 0, 0)).toThrow(RangeError);
+    expect(() => cliffAfter({ kind: 'fixed', cacheGB: -1, freeGB: 1, bits: 3 }, 1, 0, 0)).toThrow(RangeError);
   });
 
   it('more drain never brings the cliff nearer; less free space never moves it out', () => {
@@ -44,7 +44,7 @@ describe('where the write cache ends', () => {
         fc.double({ min: 0, max: 0.45, noNaN: true }),
         fc.constantFrom(2, 3, 4),
         (cache, free, share, bits) => {
-          const at = (f: number, drain: number) => cliffAfter('dynamic', cache, f, bits, 1000, 500, drain)!;
+          const at = (f: number, drain: number) => cliffAfter({ kind: 'dynamic', cacheGB: cache, freeGB: f, bits: bits }, 1000, 500, drain)!;
           expect(at(free, share * 1000)).toBeGreaterThanOrEqual(at(free, 0) - 1e-9);
           expect(at(free / 2, 0)).toBeLessThanOrEqual(at(free, 0) + 1e-9);
         }
@@ -117,7 +117,7 @@ describe('hard disks', () => {
 
   it('one pass takes 2C/(v_outer + v_inner): the same as summing dx / v(x)', () => {
     // 8 TB at 246 and 118: 2 x 8e6 MB / 364 = 43956 s
-    const pass = zoneTime(8000, 0, 8000, 246, 118, Infinity);
+    const pass = zoneTime(8000, 0, { capacityGB: 8000, outer: 246, inner: 118 }, Infinity);
     expect(pass).toBeCloseTo(43_956, 0);
     const n = 20_000;
     let sum = 0;
@@ -134,18 +134,18 @@ describe('hard disks', () => {
 describe('the time a disk takes for a part of itself', () => {
   // 200 MB/s outside, 100 inside: k = 0.5, 1 - k^2 = 0.75, s(x) = sqrt(1 - 0.75 x).
   it('the whole disk is one pass: 2 x 4 000 000 / 300 = 26 666.7 s', () =>
-    expect(zoneTime(4000, 0, 4000, 200, 100, Infinity)).toBeCloseTo(26_666.667, 2));
+    expect(zoneTime(4000, 0, { capacityGB: 4000, outer: 200, inner: 100 }, Infinity)).toBeCloseTo(26_666.667, 2));
   it('the outer half: 2 C (1 - s(0.5)) / (200 x 0.75) = 8 000 000 x (1 - 0.790569) / 150 = 11 169.6 s', () =>
-    expect(zoneTime(2000, 0, 4000, 200, 100, Infinity)).toBeCloseTo(11169.64, 1));
+    expect(zoneTime(2000, 0, { capacityGB: 4000, outer: 200, inner: 100 }, Infinity)).toBeCloseTo(11169.64, 1));
   it('behind a link of 160 MB/s the disk is slower from (1 - 0.64) / 0.75 = 0.48 on: 1920 GB at 160, then 80 GB from s = 0.8', () =>
     // 1 920 000 / 160 = 12 000 s; 8 000 000 x (0.8 - 0.790569) / 150 = 502.9 s
-    expect(zoneTime(2000, 0, 4000, 200, 100, 160)).toBeCloseTo(12502.97, 1));
+    expect(zoneTime(2000, 0, { capacityGB: 4000, outer: 200, inner: 100 }, 160)).toBeCloseTo(12502.97, 1));
   it('what does not fit goes on at the inner rate, and a slow link is the only limit', () => {
-    expect(zoneTime(1100, 0.75, 4000, 200, 100, Infinity)).toBeCloseTo(
-      zoneTime(1000, 0.75, 4000, 200, 100, Infinity) + 1000,
+    expect(zoneTime(1100, 0.75, { capacityGB: 4000, outer: 200, inner: 100 }, Infinity)).toBeCloseTo(
+      zoneTime(1000, 0.75, { capacityGB: 4000, outer: 200, inner: 100 }, Infinity) + 1000,
       6
     );
-    expect(zoneTime(380, 0.3, 4000, 200, 100, 38)).toBeCloseTo(10_000, 6);
+    expect(zoneTime(380, 0.3, { capacityGB: 4000, outer: 200, inner: 100 }, 38)).toBeCloseTo(10_000, 6);
   });
 });
 

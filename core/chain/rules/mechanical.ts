@@ -1,6 +1,6 @@
 import { M2_HEIGHT_CODES, USUAL_HEIGHT_CODE } from '../../facts/m2.ts';
 import { SMALLEST_CASE_CM2 } from '../../facts/thermal.ts';
-import { sidesAssumed } from '../../parts/fill/fill.ts';
+import { sidesAssumed } from '../../parts/fill/drive.ts';
 import type { PartsRule } from './rule.ts';
 
 /** Most docks for 3.5-inch disks take a 2.5-inch drive too, for the connector is the same; closed cases want a frame for it. */

@@ -1,7 +1,9 @@
 import type { PowerNeed } from '../power-need.ts';
 import type { Finding } from '../../findings/finding.ts';
 import type { Negotiation } from '../negotiate.ts';
-import type { FilledDrive, FilledEnclosure, PortPower } from '../../parts/fill/fill.ts';
+import type { FilledDrive } from '../../parts/fill/drive.ts';
+import type { FilledEnclosure } from '../../parts/fill/enclosure.ts';
+import type { PortPower } from '../../parts/fill/port.ts';
 import type { KnownPair } from '../../parts/known-pair.ts';
 import type { Port } from '../../parts/host.ts';
 import type { Band } from '../../quantities/band.ts';

@@ -115,17 +115,17 @@ describe('the weights that a ranking begins with', () => {
 
 describe('break-even', () => {
   it('60 EUR more, 6 minutes saved in each of 2 transfers a day: 73 hours a year, 0.82 EUR an hour', () => {
-    const result = breakEven(60, 360, 2, 15, '2026-11-26');
+    const result = breakEven({ extra: 60, secondsSaved: 360, perDay: 2, hourValue: 15, from: '2026-11-26' });
     expect(result.hoursAYear).toBeCloseTo(0.2 * 365, 9);
     expect(result.perHour).toBeCloseTo(60 / 73, 9);
     // 0.2 h x 15 EUR = 3 EUR a day: 20 days
     expect(result.date).toBe('2026-12-16');
   });
   it('never, where nothing is saved or an hour is worth nothing; at once, where it is cheaper as well', () => {
-    expect(breakEven(60, -5, 2, 15, '2026-11-26')).toMatchObject({ perHour: null, date: null });
-    expect(breakEven(60, 360, 2, undefined, '2026-11-26').date).toBeNull();
-    expect(breakEven(60, 0.001, 1, 1, '2026-11-26').date).toBeNull();
-    expect(breakEven(-5, 10, 1, undefined, '2026-11-26').date).toBe('2026-11-26');
-    expect(breakEven(-5, -10, 1, undefined, '2026-11-26').date).toBeNull();
+    expect(breakEven({ extra: 60, secondsSaved: -5, perDay: 2, hourValue: 15, from: '2026-11-26' })).toMatchObject({ perHour: null, date: null });
+    expect(breakEven({ extra: 60, secondsSaved: 360, perDay: 2, hourValue: undefined, from: '2026-11-26' }).date).toBeNull();
+    expect(breakEven({ extra: 60, secondsSaved: 0.001, perDay: 1, hourValue: 1, from: '2026-11-26' }).date).toBeNull();
+    expect(breakEven({ extra: -5, secondsSaved: 10, perDay: 1, hourValue: undefined, from: '2026-11-26' }).date).toBe('2026-11-26');
+    expect(breakEven({ extra: -5, secondsSaved: -10, perDay: 1, hourValue: undefined, from: '2026-11-26' }).date).toBeNull();
   });
 });

@@ -13,19 +13,23 @@ export type BreakEven = {
 const DAYS = 365;
 const LONGEST_DAYS = 10 * DAYS;
 
+/** What the faster of two ways costs more and saves. */
+type Difference = {
+  extra: number;
+  /** In one run of the job. */
+  secondsSaved: number;
+  perDay: number;
+  /** What an hour is worth, in the currency of `extra`; undefined where the person does not say. */
+  hourValue: number | undefined;
+  /** ISO date on which it begins to be used. */
+  from: string;
+};
+
 /**
- * When the dearer and faster of two ways has paid for itself.
- * @param secondsSaved in one run of the job
- * @param hourValue what an hour is worth, in the currency of `extra`; undefined where the person does not say
- * @param from ISO date on which it begins to be used
+ * Finds when the dearer and faster of two ways has paid for itself.
+ * @example breakEven({ extra: 60, secondsSaved: 360, perDay: 2, hourValue: 15, from: '2026-11-26' }).date // '2026-12-16'
  */
-export function breakEven(
-  extra: number,
-  secondsSaved: number,
-  perDay: number,
-  hourValue: number | undefined,
-  from: string
-): BreakEven {
+export function breakEven({ extra, secondsSaved, perDay, hourValue, from }: Difference): BreakEven {
   const hoursADay = (secondsSaved * perDay) / 3600;
   const hoursAYear = hoursADay * DAYS;
   const perHour = hoursAYear > 0 && extra > 0 ? extra / hoursAYear : null;

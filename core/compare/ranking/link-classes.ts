@@ -3,7 +3,7 @@ import { negotiate, socketFor, type Negotiation } from '../../chain/negotiate.ts
 import { mostOfDrive, mostOfEnclosure } from '../../chain/power-need.ts';
 import { FIT_RULES } from '../../chain/rules/rules.ts';
 import { generationOf, linkStages } from '../../chain/stages.ts';
-import type { FilledEnclosure } from '../../parts/fill/fill.ts';
+import type { FilledEnclosure } from '../../parts/fill/enclosure.ts';
 import { minBand, type Band } from '../../quantities/band.ts';
 import type { Prepared } from './prepare.ts';
 

@@ -4,14 +4,9 @@ import { pairKey, chainKey } from '../../build/chain-key.ts';
 import type { FilesystemId } from '../../facts/filesystems.ts';
 import { chosenOption, type HouseRules } from '../../house-rules/house-rules.ts';
 import type { FindingCode } from '../../findings/finding.ts';
-import {
-  fillDrive,
-  fillEnclosure,
-  portPower,
-  type FilledDrive,
-  type FilledEnclosure,
-  type PortPower
-} from '../../parts/fill/fill.ts';
+import { fillDrive, type FilledDrive } from '../../parts/fill/drive.ts';
+import { fillEnclosure, type FilledEnclosure } from '../../parts/fill/enclosure.ts';
+import { portPower, type PortPower } from '../../parts/fill/port.ts';
 import type { Alternative } from '../../parts/alternative.ts';
 import { needGB, usableFreeGB } from '../../throughput/job-time.ts';
 import { writeCachePolicy } from '../../chain/write-cache.ts';

@@ -41,8 +41,20 @@ function newestQuotes(input: RankInput): Quote[] {
   return [...ids].flatMap((id) => newestQuote(byPart.get(id) ?? [], id) ?? []);
 }
 
+/** Picks the currency of a ranking, and tells whether every price can be had in it. */
+function currencyOf(quotes: readonly Quote[], home: RankInput['exchange']): Pick<Prices, 'currency' | 'plainSum'> {
+  const currencies = [...new Set(quotes.map((quote) => quote.currency))].sort();
+  const rates = home?.rates ?? [];
+  if (home !== undefined && currencies.every((c) => exchange(1, c, home.currency, rates) !== undefined))
+    return { currency: currencies.length === 0 ? null : home.currency, plainSum: true };
+  if (currencies.length <= 1) return { currency: currencies[0] ?? null, plainSum: currencies.length === 1 };
+  const count = (currency: string) => quotes.filter((quote) => quote.currency === currency).length;
+  const commonest = [...currencies].sort((a, b) => count(b) - count(a))[0]!;
+  return { currency: home?.currency ?? commonest, plainSum: false };
+}
+
 /**
- * Prices in the crate's own currency where every quote can be converted, in the quotes' own where there is but one. Where some
+ * Gives prices in the crate's own currency where every quote can be converted, in the quotes' own where there is but one. Where some
  * cannot be converted, combinations that come out in another currency have no price here: amounts of two currencies are never
  * compared.
  */
@@ -50,14 +62,7 @@ export function pricesOf(input: RankInput): Prices {
   const quotes = newestQuotes(input);
   const home = input.exchange;
   const rates = home?.rates ?? [];
-  const currencies = [...new Set(quotes.map((quote) => quote.currency))].sort();
-  const convertible = home !== undefined && currencies.every((c) => exchange(1, c, home.currency, rates) !== undefined);
-  const single = currencies.length === 1 ? currencies[0]! : null;
-  const count = (currency: string) => quotes.filter((quote) => quote.currency === currency).length;
-  const commonest = [...currencies].sort((a, b) => count(b) - count(a))[0] ?? null;
-  const currency =
-    currencies.length === 0 ? null : convertible ? home.currency : (single ?? home?.currency ?? commonest);
-  const plainSum = convertible || single !== null;
+  const { currency, plainSum } = currencyOf(quotes, home);
 
   const byId = new Map(quotes.map((quote) => [quote.partId, quote]));
   const priceOf = (id: string | undefined): number => {
@@ -84,7 +89,7 @@ export function pricesOf(input: RankInput): Prices {
       ...(c >= 0 ? [{ role: 'cable', id: input.cables[c]!.id }] : []),
       ...pads.map((id) => ({ role: 'pads', id }))
     ];
-    const cost = buildCost(parts, quotes, 1, 1, home);
+    const cost = buildCost(parts, quotes, { capacityTB: 1, usableTiB: 1 }, home);
     return cost && cost.currency === currency ? cost.total : NaN;
   };
   return { currency, plainSum, drive, enclosure, cable, quotes, priceOf, total: plainSum ? sum : asPlanned };

@@ -105,23 +105,52 @@ function bandOf(box: Cut, sheet: Size, onlyAcross = false): Size {
 }
 const areaOf = ({ widthMm, lengthMm }: Size) => widthMm * lengthMm;
 
-function place(box: Cut, x: Mm, y: Mm, names: readonly number[], into: Placed[]): void {
+/** Lists the pieces of a box where they lie, its corner at (x, y), mm. */
+function place(box: Cut, x: Mm, y: Mm, names: readonly number[]): Placed[] {
   if (box.a && box.b) {
-    place(box.a, x, y, names, into);
-    place(box.b, box.along === 'x' ? x + box.a.w : x, box.along === 'y' ? y + box.a.h : y, names, into);
-    return;
+    const beside = place(box.b, box.along === 'x' ? x + box.a.w : x, box.along === 'y' ? y + box.a.h : y, names);
+    return [...place(box.a, x, y, names), ...beside];
   }
   const { w: lengthMm, h: widthMm, turned } = box;
-  into.push({ piece: names[box.piece]!, xMm: x, yMm: y, lengthMm, widthMm, turned });
+  return [{ piece: names[box.piece]!, xMm: x, yMm: y, lengthMm, widthMm, turned }];
 }
 
-/** Exactly: fewest pads first, then the least area of bands. `names` gives the pieces their numbers outside. */
+/**
+ * Splits every set of pieces over pads: fewest pads first, then the least area of bands; each step takes off the pad that holds the
+ * first piece of the set.
+ * @param areas of the band for each set that fits one pad, by its bits
+ * @returns for each set how many pads it takes, and which part of it is taken off last
+ */
+function cheapestSplits(areas: readonly (number | undefined)[]): { pads: Int32Array; last: Int32Array } {
+  const all = areas.length - 1;
+  const pads = new Int32Array(all + 1).fill(1 << 20);
+  const area = new Float64Array(all + 1).fill(Infinity);
+  const last = new Int32Array(all + 1);
+  pads[0] = 0;
+  area[0] = 0;
+  for (let set = 1; set <= all; set++) {
+    const first = set & -set;
+    for (let part = set; part > 0; part = (part - 1) & set) {
+      const own = areas[part];
+      if ((part & first) === 0 || own === undefined) continue;
+      const count = pads[set ^ part]! + 1;
+      const sum = area[set ^ part]! + own;
+      if (count < pads[set]! || (count === pads[set]! && sum < area[set]! - EPS)) {
+        pads[set] = count;
+        area[set] = sum;
+        last[set] = part;
+      }
+    }
+  }
+  return { pads, last };
+}
+
+/** Packs exactly: fewest pads first, then the least area of bands. `names` gives the pieces their numbers outside. */
 function packExactly(
   pieces: readonly Size[],
   sheet: Size,
   available: number,
-  names: readonly number[],
-  onlyAcross = false
+  { names, onlyAcross = false }: { names: readonly number[]; onlyAcross?: boolean }
 ): { sheets: PackedSheet[]; left: number[] } {
   const boxes = boxesOf(pieces, sheet);
   const bandFor = (box: Cut) => bandOf(box, sheet, onlyAcross);
@@ -132,26 +161,7 @@ function packExactly(
       undefined
     )
   );
-  // cost[set]: pads and band area for a set spread over pads; each step takes off the pad that holds the first piece.
-  const pads = new Int32Array(all + 1).fill(1 << 20);
-  const area = new Float64Array(all + 1).fill(Infinity);
-  const last = new Int32Array(all + 1);
-  pads[0] = 0;
-  area[0] = 0;
-  for (let set = 1; set <= all; set++) {
-    const first = set & -set;
-    for (let part = set; part > 0; part = (part - 1) & set) {
-      const box = best[part];
-      if ((part & first) === 0 || !box) continue;
-      const count = pads[set ^ part]! + 1;
-      const sum = area[set ^ part]! + areaOf(bandFor(box));
-      if (count < pads[set]! || (count === pads[set]! && sum < area[set]! - EPS)) {
-        pads[set] = count;
-        area[set] = sum;
-        last[set] = part;
-      }
-    }
-  }
+  const { pads, last } = cheapestSplits(best.map((box) => box && areaOf(bandFor(box))));
   // Where the pads do not suffice for all, as much of the area as possible.
   const sizeOf = (set: number) => pieces.reduce((sum, piece, i) => ((set >> i) & 1 ? sum + areaOf(piece) : sum), 0);
   let chosen = all;
@@ -163,9 +173,7 @@ function packExactly(
   const sheets: PackedSheet[] = [];
   for (let set = chosen; set > 0; set ^= last[set]!) {
     const box = best[last[set]!]!;
-    const placed: Placed[] = [];
-    place(box, 0, 0, names, placed);
-    sheets.push({ placed: placed.sort((a, b) => a.piece - b.piece), band: bandFor(box) });
+    sheets.push({ placed: place(box, 0, 0, names).sort((a, b) => a.piece - b.piece), band: bandFor(box) });
   }
   const left = names.filter((_, i) => ((chosen >> i) & 1) === 0);
   return { sheets, left: [...left] };
@@ -221,7 +229,7 @@ export function packPieces(pieces: readonly Size[], sheet: Size, available: numb
       fitting.map((i) => pieces[i]!),
       sheet,
       available,
-      fitting
+      { names: fitting }
     );
     return done(sheets, left, true);
   }
@@ -257,7 +265,7 @@ function packGreedily(pieces: readonly Size[], sheet: Size, available: number, o
       const rest = { widthMm: sheet.widthMm, lengthMm: sheet.lengthMm - used };
       const handful = waiting.slice(0, EXACT_PIECES);
       const parts = handful.map((i) => pieces[i]!);
-      const found = rest.lengthMm > EPS ? packExactly(parts, rest, 1, handful, true).sheets[0] : undefined;
+      const found = rest.lengthMm > EPS ? packExactly(parts, rest, 1, { names: handful, onlyAcross: true }).sheets[0] : undefined;
       if (!found) break;
       placed.push(...found.placed.map((piece) => ({ ...piece, xMm: piece.xMm + used })));
       used += found.band.lengthMm;

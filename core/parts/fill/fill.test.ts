@@ -3,7 +3,9 @@ import { aPort } from '../../../tests/parts';
 import type { Drive } from '../drive';
 import type { Enclosure } from '../enclosure';
 import type { LinkMode } from '../../facts/link-modes';
-import { fillDrive, fillEnclosure, portPower, sidesAssumed } from './fill';
+import { fillDrive, sidesAssumed } from './drive';
+import { fillEnclosure } from './enclosure';
+import { portPower } from './port';
 
 const drive = (change: Partial<Drive>) =>
   fillDrive({ kind: 'drive', name: 'd', media: 'nvme', formFactor: 'm2', capacityTB: 2, ...change });

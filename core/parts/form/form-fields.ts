@@ -36,10 +36,12 @@ const LIST_ITEM: Record<string, string> = {
 const optionsOf = (schema: Json, labels: Record<string, string> | undefined) =>
   (schema.enum ?? []).map((value) => ({ value, label: labels?.[String(value)] ?? String(value) }));
 
-function fieldOf(key: string, schema: Json, required: boolean): Field | undefined {
-  if (schema.const !== undefined) return undefined;
-  const { title = key, group, first, description, unit, labels } = schema;
-  const base = {
+/** What every field has, whatever its type. */
+type Base = Pick<Field, 'key' | 'title' | 'required' | 'group' | 'first' | 'description'>;
+
+function baseOf(key: string, schema: Json, required: boolean): Base {
+  const { title = key, group, first, description } = schema;
+  return {
     key,
     title,
     required,
@@ -47,47 +49,59 @@ function fieldOf(key: string, schema: Json, required: boolean): Field | undefine
     ...(first ? { first } : {}),
     ...(description ? { description } : {})
   };
+}
+
+function arrayField(base: Base, { items = {}, labels }: Json): Field {
+  if (items.enum) return { ...base, type: 'choices', options: optionsOf(items, labels ?? items.labels) };
+  return {
+    ...base,
+    type: 'list',
+    fields: objectFields(items),
+    fixed: constantsOf(items),
+    item: LIST_ITEM[base.key] ?? 'row'
+  };
+}
+
+/** Texts longer than this get a field of several lines. */
+const ONE_LINE = 1000;
+
+const textField = (base: Base, { maxLength = 0, format }: Json): Field => ({
+  ...base,
+  type: 'text',
+  maxLength: maxLength || 200,
+  ...(format === 'date' ? { day: true } : {}),
+  ...(maxLength > ONE_LINE ? { lines: true } : {})
+});
+
+const quantityField = (base: Base, { unit, minimum, maximum, type }: Json): Field => ({
+  ...base,
+  type: 'quantity',
+  unit: unit ?? '',
+  min: minimum ?? -Infinity,
+  max: maximum ?? Infinity,
+  integer: type === 'integer'
+});
+
+const MAKERS: Partial<Record<string, (base: Base, schema: Json) => Field>> = {
+  array: arrayField,
+  object: (base, schema) => ({ ...base, type: 'group', fields: objectFields(schema) }),
+  boolean: (base) => ({ ...base, type: 'yes-no' }),
+  string: textField,
+  number: quantityField,
+  integer: quantityField
+};
+
+/** Makes the field of one property; undefined for a constant, which nobody types. */
+function fieldOf(key: string, schema: Json, required: boolean): Field | undefined {
+  if (schema.const !== undefined) return undefined;
+  const { unit, labels, prefixItems } = schema;
+  const base = baseOf(key, schema, required);
   if (schema.enum) return { ...base, type: 'choice', options: optionsOf(schema, labels), ...(unit ? { unit } : {}) };
-  if (schema.prefixItems) {
-    const ends = schema.prefixItems.map((item, i) => fieldOf(String(i), item, true)).filter((f) => f !== undefined);
+  if (prefixItems) {
+    const ends = prefixItems.map((item, i) => fieldOf(String(i), item, true)).filter((f) => f !== undefined);
     return { ...base, type: 'group', fields: ends };
   }
-  switch (schema.type) {
-    case 'array':
-      if (schema.items?.enum)
-        return { ...base, type: 'choices', options: optionsOf(schema.items, labels ?? schema.items.labels) };
-      return {
-        ...base,
-        type: 'list',
-        fields: objectFields(schema.items ?? {}),
-        fixed: constantsOf(schema.items ?? {}),
-        item: LIST_ITEM[key] ?? 'row'
-      };
-    case 'object':
-      return { ...base, type: 'group', fields: objectFields(schema) };
-    case 'boolean':
-      return { ...base, type: 'yes-no' };
-    case 'string':
-      return {
-        ...base,
-        type: 'text',
-        maxLength: schema.maxLength ?? 200,
-        ...(schema.format === 'date' ? { day: true } : {}),
-        ...((schema.maxLength ?? 0) > 1000 ? { lines: true } : {})
-      };
-    case 'number':
-    case 'integer':
-      return {
-        ...base,
-        type: 'quantity',
-        unit: unit ?? '',
-        min: schema.minimum ?? -Infinity,
-        max: schema.maximum ?? Infinity,
-        integer: schema.type === 'integer'
-      };
-    default:
-      return undefined;
-  }
+  return MAKERS[schema.type ?? '']?.(base, schema);
 }
 
 /** What every row of a list holds without being asked: the kind of an included part. */

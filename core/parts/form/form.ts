@@ -45,70 +45,88 @@ export function draftFrom(fields: readonly Field[], spec: Record<string, unknown
   return draft;
 }
 
+/** What was read so far, by the fields of one level. */
+type Level = { spec: Record<string, unknown>; errors: Record<string, FormError> };
+
+/** Reads a group. One left empty is not given; its own needed fields count once one of them is filled in. */
+function readGroup(field: Extract<Field, { type: 'group' }>, draft: Draft, at: string, into: Level): void {
+  const inner = readDraft(field.fields, draft, at);
+  const untouched = Object.values(inner.errors).every((e) => e.message === NEEDED);
+  if (Object.keys(inner.spec).length === 0 && untouched && !field.required) return;
+  const isTuple = field.fields.every((f, i) => f.key === String(i));
+  into.spec[field.key] = isTuple ? field.fields.map((f) => inner.spec[f.key]) : inner.spec;
+  Object.assign(into.errors, inner.errors);
+}
+
+function readList(field: Extract<Field, { type: 'list' }>, draft: Draft, at: string, into: Level): void {
+  const count = Number(draft[at] ?? 0);
+  if (count === 0) {
+    if (field.required) into.errors[at] = plain(`At least one ${field.item} is needed.`);
+    return;
+  }
+  const rows = Array.from({ length: count }, (_, i) => readDraft(field.fields, draft, join(at, String(i))));
+  into.spec[field.key] = rows.map((row) => ({ ...row.spec, ...field.fixed }));
+  for (const row of rows) Object.assign(into.errors, row.errors);
+}
+
+function readChoices(field: Extract<Field, { type: 'choices' }>, draft: Draft, at: string, into: Level): void {
+  const typed = draft[at];
+  const picked = Array.isArray(typed) ? typed : [];
+  if (picked.length === 0) {
+    if (field.required) into.errors[at] = plain('At least one is needed.');
+    return;
+  }
+  into.spec[field.key] = [...new Set(picked)].flatMap((value) =>
+    field.options.filter((o) => String(o.value) === value).map((o) => o.value)
+  );
+}
+
+type Typed = Exclude<Field, { type: 'group' | 'list' | 'choices' }>;
+
+/** Reads one input that holds a text. @returns the value, or the error */
+function readTyped(field: Typed, text: string): { value: unknown } | { error: FormError } {
+  switch (field.type) {
+    case 'yes-no':
+      return { value: text === 'yes' };
+    case 'choice': {
+      const option = field.options.find((o) => String(o.value) === text);
+      return option ? { value: option.value } : { error: plain('This is not one of the choices.') };
+    }
+    case 'text':
+      return field.day && !isDay(text) ? { error: plain('This must be a day such as 2026-12-01.') } : { value: text };
+    case 'quantity': {
+      const reading = readQuantity(text, { unit: field.unit, min: field.min, max: field.max });
+      if (!reading.ok) return { error: { message: reading.message, suggestions: reading.suggestions } };
+      return field.integer && !Number.isInteger(reading.value)
+        ? { error: plain('This must be a whole number.') }
+        : { value: reading.value };
+    }
+  }
+}
+
 /**
  * Reads the inputs into a specification. What is empty is left out; what cannot be read is an error beside its field, and every
  * other field is still read. Whether the whole holds together is for the schema to say.
+ * @param path of the level that is read, empty at the top
  */
 export function readDraft(fields: readonly Field[], draft: Draft, path = ''): Read {
-  const spec: Record<string, unknown> = {};
-  const errors: Record<string, FormError> = {};
+  const into: Level = { spec: {}, errors: {} };
   for (const field of fields) {
     const at = join(path, field.key);
-    if (field.type === 'group') {
-      const inner = readDraft(field.fields, draft, at);
-      const empty =
-        Object.keys(inner.spec).length === 0 && Object.values(inner.errors).every((e) => e.message === NEEDED);
-      // A group left empty is not given; its own needed fields count once one of them is filled in.
-      if (empty && !field.required) continue;
-      spec[field.key] = field.fields.every((f, i) => f.key === String(i))
-        ? field.fields.map((f) => inner.spec[f.key])
-        : inner.spec;
-      Object.assign(errors, inner.errors);
-      continue;
-    }
-    if (field.type === 'list') {
-      const count = Number(draft[at] ?? 0);
-      if (count === 0) {
-        if (field.required) errors[at] = plain(`At least one ${field.item} is needed.`);
-        continue;
-      }
-      const rows = Array.from({ length: count }, (_, i) => readDraft(field.fields, draft, join(at, String(i))));
-      spec[field.key] = rows.map((row) => ({ ...row.spec, ...field.fixed }));
-      for (const row of rows) Object.assign(errors, row.errors);
-      continue;
-    }
-    const typed = draft[at];
-    if (field.type === 'choices') {
-      const picked = Array.isArray(typed) ? typed : [];
-      if (picked.length === 0) {
-        if (field.required) errors[at] = plain('At least one is needed.');
-      } else
-        spec[field.key] = [...new Set(picked)].flatMap((value) =>
-          field.options.filter((o) => String(o.value) === value).map((o) => o.value)
-        );
-      continue;
-    }
-    const text = typeof typed === 'string' ? typed.trim() : '';
-    if (text === '') {
-      if (field.required) errors[at] = plain(NEEDED);
-      continue;
-    }
-    if (field.type === 'yes-no') spec[field.key] = text === 'yes';
-    else if (field.type === 'choice') {
-      const option = field.options.find((o) => String(o.value) === text);
-      if (option) spec[field.key] = option.value;
-      else errors[at] = plain('This is not one of the choices.');
-    } else if (field.type === 'text') {
-      if (field.day && !isDay(text)) errors[at] = plain('This must be a day such as 2026-12-01.');
-      else spec[field.key] = text;
-    } else {
-      const reading = readQuantity(text, { unit: field.unit, min: field.min, max: field.max });
-      if (!reading.ok) errors[at] = { message: reading.message, suggestions: reading.suggestions };
-      else if (field.integer && !Number.isInteger(reading.value)) errors[at] = plain('This must be a whole number.');
-      else spec[field.key] = reading.value;
+    if (field.type === 'group') readGroup(field, draft, at, into);
+    else if (field.type === 'list') readList(field, draft, at, into);
+    else if (field.type === 'choices') readChoices(field, draft, at, into);
+    else {
+      const typed = draft[at];
+      const text = typeof typed === 'string' ? typed.trim() : '';
+      const read = text === '' ? undefined : readTyped(field, text);
+      if (!read) {
+        if (field.required) into.errors[at] = plain(NEEDED);
+      } else if ('error' in read) into.errors[at] = read.error;
+      else into.spec[field.key] = read.value;
     }
   }
-  return { spec, errors };
+  return into;
 }
 
 /** The draft without one row of a list; the later ones move up. */

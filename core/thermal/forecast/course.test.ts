@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { aDrive, anEnclosure } from '../../../tests/parts';
-import { fillDrive, fillEnclosure } from '../../parts/fill/fill';
+import { fillDrive } from '../../parts/fill/drive';
+import { fillEnclosure } from '../../parts/fill/enclosure';
 import { planPads } from '../../pads/plan-pads';
 import { Bodies, eigen3 } from '../model/bodies';
 import { chipsAfter, chipModes, decayParts, heatSlope } from '../throttling/chip-modes';

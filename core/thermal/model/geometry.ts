@@ -1,16 +1,7 @@
-import {
-  AIR_CONDUCTIVITY,
-  CAPACITY,
-  CASE_BOX,
-  CASE_CLASS,
-  CONTACT,
-  CONVECTION,
-  SPECIFIC_HEAT,
-  UNKNOWN_CONTACT,
-  USUAL_CONDUCTIVITY
-} from '../../facts/thermal.ts';
+import { AIR_CONDUCTIVITY, CAPACITY, CASE_BOX, CASE_CLASS, CONTACT, CONVECTION, SPECIFIC_HEAT, UNKNOWN_CONTACT, USUAL_CONDUCTIVITY } from '../../facts/thermal.ts';
 import { isTunnelled } from '../../chain/modes.ts';
-import type { FilledDrive, FilledEnclosure } from '../../parts/fill/fill.ts';
+import type { FilledDrive } from '../../parts/fill/drive.ts';
+import type { FilledEnclosure } from '../../parts/fill/enclosure.ts';
 import type { FilledGap, StackPlan } from '../../pads/plan-pads.ts';
 import { thicknessOf } from '../../pads/gap.ts';
 import type { ThermalParameters } from './parameters.ts';

@@ -1,21 +1,12 @@
 import { describe, expect, it } from 'vitest';
 import { aDrive, anEnclosure } from '../../../tests/parts';
-import { fillDrive, fillEnclosure } from '../../parts/fill/fill';
+import { fillDrive } from '../../parts/fill/drive';
+import { fillEnclosure } from '../../parts/fill/enclosure';
 import { STEFAN_BOLTZMANN } from '../../facts/thermal';
 import { planPads } from '../../pads/plan-pads';
 import { drawOf } from '../../chain/power-draw';
 import { typicalParameters } from './parameters';
-import {
-  chipRises,
-  faceRise,
-  filmConductance,
-  heatOut,
-  networkOf,
-  riseFor,
-  settledTemperatures,
-  type Network,
-  type Surface
-} from './network';
+import { chipRises, faceRise, filmConductance, heatOut, networkOf, riseFor, settledTemperatures, type Network, type Surface } from './network';
 import { conductanceOf, outsideOf, thermalGeometry } from './geometry';
 import { powerAt, wattsOf } from './power';
 import { thermalModel } from '../forecast/thermal-model';

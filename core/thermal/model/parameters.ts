@@ -1,22 +1,7 @@
-import {
-  AMBIENT_C,
-  AREA_SPREAD,
-  BOARD_PATH,
-  CHIP_TO_CHIP,
-  CONTROLLER_SHARE,
-  DESK_H,
-  DISK_PATH,
-  EMISSIVITY,
-  FAN_H,
-  FILM_SPREAD,
-  FIN_SHARE,
-  PAD_CONDUCTIVITY_SHARE,
-  PAPER_LABEL,
-  PLASTIC,
-  SHELL_PATH
-} from '../../facts/thermal.ts';
+import { AMBIENT_C, AREA_SPREAD, BOARD_PATH, CHIP_TO_CHIP, CONTROLLER_SHARE, DESK_H, DISK_PATH, EMISSIVITY, FAN_H, FILM_SPREAD, FIN_SHARE, PAD_CONDUCTIVITY_SHARE, PAPER_LABEL, PLASTIC, SHELL_PATH } from '../../facts/thermal.ts';
 import { type HouseRules, chosenOption } from '../../house-rules/house-rules.ts';
-import type { FilledDrive, FilledEnclosure } from '../../parts/fill/fill.ts';
+import type { FilledDrive } from '../../parts/fill/drive.ts';
+import type { FilledEnclosure } from '../../parts/fill/enclosure.ts';
 import type { Band } from '../../quantities/band.ts';
 import type { Draw } from '../../chain/power-draw.ts';
 

@@ -3,16 +3,7 @@ import { settledTemperatures, type Network, type Power, type Temperatures } from
 import type { Setting } from '../model/setting.ts';
 import { decayParts, heatSlope } from './chip-modes.ts';
 import { sawToothOf } from './saw-tooth.ts';
-import {
-  blend,
-  levelOf,
-  type Load,
-  type RateLevel,
-  type RateLevels,
-  type ThrottleForm,
-  type ThrottleLevel,
-  type ThrottleLimits
-} from './throttle.ts';
+import { blend, levelOf, type Load, type RateLevel, type RateLevels, type ThrottleForm, type ThrottleLevel, type ThrottleLimits } from './throttle.ts';
 
 /** A load that goes on until everything is warmed through; `controllerC` is the highest that it gets to. */
 export type SteadyState = Temperatures & {

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { aDrive, anEnclosure } from '../../../tests/parts';
-import { fillDrive, fillEnclosure } from '../../parts/fill/fill';
+import { fillDrive } from '../../parts/fill/drive';
+import { fillEnclosure } from '../../parts/fill/enclosure';
 import { planPads } from '../../pads/plan-pads';
 import { sawToothOf } from './saw-tooth';
 import { dutyOf, throttleLimits, throttledRate } from './throttle';

@@ -22,13 +22,13 @@
   const other = $derived(ways.find((way) => way.key === against) ?? ways[0]);
   const result = $derived(
     other && other.cost !== null && row.cost !== null && other.seconds !== null && row.seconds !== null
-      ? breakEven(
-          row.cost - other.cost,
-          other.seconds - row.seconds,
-          perDay ?? 1,
-          hourReading?.ok ? hourReading.value : undefined,
-          today
-        )
+      ? breakEven({
+          extra: row.cost - other.cost,
+          secondsSaved: other.seconds - row.seconds,
+          perDay: perDay ?? 1,
+          hourValue: hourReading?.ok ? hourReading.value : undefined,
+          from: today
+        })
       : null
   );
   const saved = $derived(other && other.seconds !== null && row.seconds !== null ? other.seconds - row.seconds : null);

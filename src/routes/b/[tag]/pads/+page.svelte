@@ -4,7 +4,7 @@
   import { assemble } from '#core/build/assemble';
   import { untouchedBy, type Imprint } from '#core/temperature-logs/observation';
   import { BOARD_LIMITS, M2_HEIGHT_CODES, type M2HeightCode } from '#core/facts/m2';
-  import { isDoubleSided } from '#core/parts/fill/fill';
+  import { isDoubleSided } from '#core/parts/fill/drive';
   import { plan } from '#core/plan/plan';
   import { figure, quantity } from '#core/quantities/format';
   import { boardOf, boardProblems, usualChips, type Component, type Side } from '#core/pads/board';

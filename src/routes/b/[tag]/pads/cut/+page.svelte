@@ -3,7 +3,7 @@
   import { assemble } from '#core/build/assemble';
   import { figure, quantity } from '#core/quantities/format';
   import { cutPlan, cutPieces } from '#core/pads/cutting/cut';
-  import { isDoubleSided } from '#core/parts/fill/fill';
+  import { isDoubleSided } from '#core/parts/fill/drive';
   import { planPads } from '#core/pads/plan-pads';
   import Figure from '$lib/ui/common/Figure.svelte';
   import Wide from '$lib/ui/common/Wide.svelte';

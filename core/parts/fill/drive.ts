@@ -1,12 +1,9 @@
 import { DISK, POST_CACHE, POST_CACHE_SPREAD } from '../../facts/flash.ts';
-import { BUS_POWERED_HUB_W, PORT_POWER_W, SHEET_FACTOR } from '../../facts/buses.ts';
-import { LINK_MODES, type LinkMode } from '../../facts/link-modes.ts';
+import { SHEET_FACTOR } from '../../facts/buses.ts';
 import { USUAL_LENGTH_MM } from '../../facts/m2.ts';
 import { scaleBand, type Band } from '../../quantities/band.ts';
 import type { MBps } from '../../quantities/measures.ts';
 import type { Drive } from '../drive.ts';
-import type { Enclosure } from '../enclosure.ts';
-import type { Port } from '../host.ts';
 
 /**
  * Class templates: typical values for what a specification leaves out, with a wider band than a stated value has. What of them a
@@ -96,35 +93,52 @@ export function ratingsOf(drive: Drive, pcie: FilledDrive['pcie']): { read: MBps
   };
 }
 
-/** Fills in the drive with everything that a plan needs. */
+/** What the media of a drive decides: its rates and ratings, MB/s, its lanes, and the rate after its cache. */
+type OfMedia = Pick<FilledDrive, 'pcie' | 'read' | 'write' | 'rated' | 'ratedWrite' | 'postCache'>;
+
+function fillDisk(drive: Drive): OfMedia {
+  const { read, write } = diskRates(drive);
+  return { pcie: null, read, write, rated: read.high, ratedWrite: write.high, postCache: null };
+}
+
+function fillFlash(drive: Drive): OfMedia {
+  const protocol = protocolOf(drive);
+  const lanes = drive.m2Key === 'B+M' ? 2 : 4;
+  const pcie = protocol === 'nvme' ? (drive.pcie ?? { generation: generationFrom(drive), lanes }) : null;
+  const { read, write } = ratingsOf(drive, pcie);
+  return {
+    pcie,
+    read: drive.readMBps === undefined ? typical(read) : sheet(read),
+    write: drive.writeMBps === undefined ? typical(write) : sheet(write),
+    rated: read,
+    ratedWrite: write,
+    postCache: postCacheBand(drive, protocol, pcie?.generation ?? 0)
+  };
+}
+
+const protocolOf = ({ media }: Drive): 'nvme' | 'sata' => (media === 'nvme' ? 'nvme' : 'sata');
+const cellOf = ({ flash }: Drive): FilledDrive['cell'] => flash?.cell ?? 'tlc';
+
+/** Gives the rate after the cache, MB/s: stated, or of the class; null for cells that need no cache. */
+function postCacheBand(drive: Drive, protocol: 'nvme' | 'sata', generation: number): Band | null {
+  const stated = drive.flash?.postCacheWriteMBps;
+  if (stated !== undefined)
+    return scaleBand(stated, POST_CACHE_SPREAD.low, POST_CACHE_SPREAD.typical, POST_CACHE_SPREAD.high);
+  return cellOf(drive) === 'slc' ? null : postCacheOf(drive, protocol, generation);
+}
+
+/** Usual thicknesses of drives in a shell, mm. */
+function usualThicknessMm({ formFactor, media, capacityTB }: Drive): number {
+  if (formFactor === '3.5in') return 26.1;
+  if (media !== 'hdd') return 7;
+  return capacityTB > 2 ? 15 : 9.5;
+}
+
+/** Fills in a drive with everything that a plan needs: what it does not state is typical for its class. */
 export function fillDrive(drive: Drive): FilledDrive {
-  const isDisk = drive.media === 'hdd';
-  const protocol = drive.media === 'nvme' ? 'nvme' : 'sata';
-  const cell = drive.flash?.cell ?? 'tlc';
-  let pcie: FilledDrive['pcie'] = null;
-  let read: Band;
-  let write: Band;
-  let rated: number;
-  let ratedWrite: number;
-  let postCache: Band | null = null;
-
-  if (isDisk) {
-    ({ read, write } = diskRates(drive));
-    [rated, ratedWrite] = [read.high, write.high];
-  } else {
-    if (protocol === 'nvme')
-      pcie = drive.pcie ?? { generation: generationFrom(drive), lanes: drive.m2Key === 'B+M' ? 2 : 4 };
-    const ratings = ratingsOf(drive, pcie);
-    [rated, ratedWrite] = [ratings.read, ratings.write];
-    read = drive.readMBps === undefined ? typical(rated) : sheet(rated);
-    write = drive.writeMBps === undefined ? typical(ratedWrite) : sheet(ratedWrite);
-    const post = drive.flash?.postCacheWriteMBps;
-    if (post !== undefined)
-      postCache = scaleBand(post, POST_CACHE_SPREAD.low, POST_CACHE_SPREAD.typical, POST_CACHE_SPREAD.high);
-    else if (cell !== 'slc') postCache = postCacheOf(drive, protocol, pcie?.generation ?? 0);
-  }
-
-  const thickness = drive.formFactor === '3.5in' ? 26.1 : !isDisk ? 7 : drive.capacityTB > 2 ? 15 : 9.5;
+  const { pcie, read, write, rated, ratedWrite, postCache } =
+    drive.media === 'hdd' ? fillDisk(drive) : fillFlash(drive);
+  const protocol = protocolOf(drive);
   return {
     drive,
     protocol,
@@ -134,82 +148,13 @@ export function fillDrive(drive: Drive): FilledDrive {
     write,
     rated,
     ratedWrite,
-    cell,
+    cell: cellOf(drive),
     dram: drive.flash?.dram,
     postCache,
     m2LengthMm: drive.m2LengthMm ?? USUAL_LENGTH_MM,
     m2Key: drive.m2Key ?? (protocol === 'sata' ? 'B+M' : 'M'),
-    thicknessMm: drive.thicknessMm ?? thickness,
+    thicknessMm: drive.thicknessMm ?? usualThicknessMm(drive),
     doubleSided: isDoubleSided(drive),
     rpm: drive.disk?.rpm ?? (drive.formFactor === '3.5in' ? DISK.rpm35 : DISK.rpm25)
   };
-}
-
-export type FilledEnclosure = {
-  readonly enclosure: Enclosure;
-  /** The best of its modes. */
-  best: LinkMode;
-  pcie: { generation: 2 | 3 | 4 | 5; lanes: 1 | 2 | 4 };
-  /** Whether the generation behind the bridge was stated: the 40 Gb/s band depends on it. */
-  generationKnown: boolean;
-  sataGbps: 1.5 | 3 | 6;
-  m2LengthsMm: readonly number[];
-  m2Keys: readonly ('M' | 'B' | 'B+M')[];
-  maxThicknessMm: number;
-  uas: boolean;
-};
-
-const NVME_KEYS = ['M', 'B+M'] as const;
-const SATA_KEYS = ['B', 'B+M'] as const;
-const USUAL_LENGTHS = [42, 60, 80] as const;
-
-/** Finds the best of a list of modes; of two of one rank the earlier one of the table, whatever the order of the list. */
-export function bestOf(modes: readonly LinkMode[]): LinkMode {
-  let best = modes[0]!;
-  for (const mode of modes) if (MODE_ORDER[mode] < MODE_ORDER[best]) best = mode;
-  return best;
-}
-const MODE_ORDER = Object.fromEntries(Object.keys(LINK_MODES).map((id, i) => [id, i])) as Record<LinkMode, number>;
-
-/** Fills in the enclosure with everything that a plan needs. */
-export function fillEnclosure(enclosure: Enclosure): FilledEnclosure {
-  const best = bestOf(enclosure.modes);
-  const { rank } = LINK_MODES[best];
-  return {
-    enclosure,
-    best,
-    pcie: enclosure.downstreamPcie ?? {
-      generation: rank >= 6 ? (4 as const) : (3 as const),
-      lanes: rank >= 4 ? (4 as const) : (2 as const)
-    },
-    generationKnown: enclosure.downstreamPcie !== undefined,
-    sataGbps: enclosure.downstreamSataGbps ?? 6,
-    m2LengthsMm: enclosure.m2LengthsMm ?? USUAL_LENGTHS,
-    m2Keys: enclosure.m2Keys ?? (enclosure.protocols.includes('nvme') ? NVME_KEYS : SATA_KEYS),
-    maxThicknessMm: enclosure.maxThicknessMm ?? (enclosure.formFactor === '3.5in' ? 26.1 : 9.5),
-    uas: enclosure.uas ?? true
-  };
-}
-
-/** The least that a port of this mode gives, W. Source: USB 3.2, USB Type-C, USB4, Thunderbolt. */
-function modePower(mode: LinkMode): number {
-  const { carrier, lineGbps } = LINK_MODES[mode];
-  if (carrier === 'esata') return PORT_POWER_W.esata;
-  if (carrier === 'thunderbolt') return PORT_POWER_W.thunderbolt;
-  if (carrier === 'usb4' || lineGbps === 20) return PORT_POWER_W.twoLane;
-  return carrier === 'usb2' ? PORT_POWER_W.usb2 : PORT_POWER_W.usb3;
-}
-
-/** What a port gives, W, and whether that is stated. */
-export type PortPower = { watts: number; stated: boolean };
-
-/**
- * Gives the power of a port: stated, or the least of the best-fed of its modes. Behind a hub without a supply of its own it is what
- * that hub has for all of its ports together.
- */
-export function portPower(port: Port): PortPower {
-  if (port.powerW !== undefined) return { watts: port.powerW, stated: true };
-  let watts = 0;
-  for (const mode of port.modes) watts = Math.max(watts, modePower(mode));
-  return { watts: port.via === 'bus-powered-hub' ? Math.min(watts, BUS_POWERED_HUB_W.low) : watts, stated: false };
 }
