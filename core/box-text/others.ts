@@ -151,6 +151,7 @@ function plugOfMode(mode: LinkMode): string | undefined {
 }
 
 /** Reads the ports of one clause; undefined where it names none. */
+// eslint-disable-next-line complexity -- a dozen small readings of one clause, each with its usual value
 function readPorts(text: string, clause: Clause): NamedPorts | undefined {
   const links = linksIn(clause.text);
   if (links.spans.length === 0) return undefined;
@@ -190,8 +191,7 @@ export function readHost(text: string): Gathered {
       });
     const span = { start: clause.start, end: clause.end };
     spans.push(span);
-    if (doubt)
-      questions.push({ path: 'ports', why: `“${clause.text.trim()}”: ${doubt}`, options: [], spans: [span] });
+    if (doubt) questions.push({ path: 'ports', why: `“${clause.text.trim()}”: ${doubt}`, options: [], spans: [span] });
   }
   if (ports.length === 0) return { claims, questions: nothing.questions };
   if (questions.length === 0)

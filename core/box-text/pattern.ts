@@ -32,6 +32,7 @@ export const meansWhenSaid = (
  * A number in a unit. `before` and `after` are what stands around it, `units` what each spelling is worth in the field's unit,
  * `min` and `max` what is believable for this field.
  */
+// eslint-disable-next-line max-params -- a row of a table of patterns
 export function measured(
   path: string,
   before: string,
@@ -93,6 +94,7 @@ export const allClaims = (...parts: readonly Gathered[]): Gathered => ({
 });
 
 /** Every match of a pattern gathered into one list value, in a fixed order. */
+// eslint-disable-next-line max-params -- a row of a table of patterns
 export function listOf<T>(
   text: string,
   path: string,

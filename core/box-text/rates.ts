@@ -41,9 +41,7 @@ function addRate(into: Gathered, line: Clause, path: string, { rate, at }: { rat
   const values = bits ? [...MBps, ...MBps.map((n) => n / 8)] : MBps;
   into.questions.push({
     path,
-    why: bits
-      ? 'It is printed in bits; throughput is usually given in bytes.'
-      : 'The number can be read in two ways.',
+    why: bits ? 'It is printed in bits; throughput is usually given in bytes.' : 'The number can be read in two ways.',
     options: values.map((value) => ({ value, words: line.text.trim() })),
     spans: [{ start, end }]
   });

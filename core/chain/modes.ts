@@ -1,4 +1,12 @@
-import { IMPLIED_MODES, LINK_MODE_IDS, LINK_MODES, PLUG_TOP_MODE, PLUGS, type LinkMode, type Plug } from '../facts/link-modes.ts';
+import {
+  IMPLIED_MODES,
+  LINK_MODE_IDS,
+  LINK_MODES,
+  PLUG_TOP_MODE,
+  PLUGS,
+  type LinkMode,
+  type Plug
+} from '../facts/link-modes.ts';
 
 /**
  * Sets of link modes as bits. The lowest bit is the best mode, so negotiation is one AND and the lowest set bit:

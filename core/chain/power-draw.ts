@@ -73,9 +73,7 @@ function drawAtRest(drive: Drive, bridgeRestW: Watt, measured: Watt | undefined,
   const both = Math.max(0, measured);
   const efficiency = efficiencyOf(drive);
   const idleW =
-    statedIdle(drive) === undefined
-      ? ofSheet(Math.min(idle.typical, DRIVE_SHARE_AT_REST * both * efficiency))
-      : idle;
+    statedIdle(drive) === undefined ? ofSheet(Math.min(idle.typical, DRIVE_SHARE_AT_REST * both * efficiency)) : idle;
   return { idleW, bridgeRestW: Math.max(0, both - idleW.typical / efficiency) };
 }
 

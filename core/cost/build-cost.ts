@@ -22,7 +22,10 @@ type Priced = { role: string; id: string | undefined };
 type Home = { currency: string; rates: readonly ExchangeRate[] };
 
 /** Finds the newest price of each part; null where drive or enclosure have none, or nothing has. */
-function quotesOf(parts: readonly Priced[], quotes: readonly Quote[]): { chosen: Quote[]; withoutQuote: string[] } | null {
+function quotesOf(
+  parts: readonly Priced[],
+  quotes: readonly Quote[]
+): { chosen: Quote[]; withoutQuote: string[] } | null {
   const withoutQuote: string[] = [];
   const chosen: Quote[] = [];
   for (const { id, role } of parts) {

@@ -34,7 +34,8 @@ describe('the cost of a build in several currencies', () => {
     { role: 'enclosure', id: 'e' }
   ];
   const quotes = [quote('d', 'a', 100), quote('e', 'b', 50, { currency: 'USD' })];
-  it('is not given without a rate', () => expect(buildCost(parts, quotes, { capacityTB: 2, usableTiB: 1.8 })).toBeNull());
+  it('is not given without a rate', () =>
+    expect(buildCost(parts, quotes, { capacityTB: 2, usableTiB: 1.8 })).toBeNull());
   it('is converted with the rate and names it: 100 + 50 x 0.8 = 140 EUR, 70 EUR/TB', () => {
     const cost = buildCost(parts, quotes, { capacityTB: 2, usableTiB: 1.8 }, { currency: 'EUR', rates: RATES });
     expect(cost).toMatchObject({
@@ -46,10 +47,12 @@ describe('the cost of a build in several currencies', () => {
   });
   it('stays in a foreign currency for which there is no rate', () => {
     const swiss = quotes.map((q) => ({ ...q, currency: 'CHF' }));
-    expect(buildCost(parts, swiss, { capacityTB: 2, usableTiB: 1.8 }, { currency: 'EUR', rates: RATES })).toMatchObject({
-      total: 150,
-      currency: 'CHF'
-    });
+    expect(buildCost(parts, swiss, { capacityTB: 2, usableTiB: 1.8 }, { currency: 'EUR', rates: RATES })).toMatchObject(
+      {
+        total: 150,
+        currency: 'CHF'
+      }
+    );
   });
 });
 

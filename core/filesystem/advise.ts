@@ -1,5 +1,19 @@
-import { FILESYSTEM_IDS, FILESYSTEMS, MBR_MAX_TB, OS_LABEL, type FilesystemId, type OsFamily } from '../facts/filesystems.ts';
-import { appliedRule, ruleName, chosenOption, type AppliedRule, type HouseRules, type HouseRuleId } from '../house-rules/house-rules.ts';
+import {
+  FILESYSTEM_IDS,
+  FILESYSTEMS,
+  MBR_MAX_TB,
+  OS_LABEL,
+  type FilesystemId,
+  type OsFamily
+} from '../facts/filesystems.ts';
+import {
+  appliedRule,
+  ruleName,
+  chosenOption,
+  type AppliedRule,
+  type HouseRules,
+  type HouseRuleId
+} from '../house-rules/house-rules.ts';
 import { roleOf, type Role } from './role.ts';
 import type { Finding } from '../findings/finding.ts';
 import type { Os } from '../parts/host.ts';
@@ -135,6 +149,7 @@ type Kept = {
 /** What systems say to a filesystem. The first reason is the one that is told. */
 type Seen = { reason: string | undefined; old: Kept['old']; readOnly: OsFamily[] };
 
+// eslint-disable-next-line complexity -- one line for each answer that a system can give
 function ask(seen: Seen, id: FilesystemId, os: Os, writes: boolean): void {
   const access = accessOf(id, os);
   if (access === WRITES) return;
@@ -167,6 +182,7 @@ function systemsOf(host: Os, job: Job | undefined): Systems {
 }
 
 /** Asks everything that may speak against a filesystem; the first reason is the one that is told. */
+// eslint-disable-next-line complexity -- one line for each thing that may speak against a filesystem
 function seenAs(id: FilesystemId, input: AdviceInput, { writers, readers }: Systems, role: Role | null): Seen {
   const { host, job, capacityTB } = input;
   const seen: Seen = { reason: undefined, old: undefined, readOnly: [] };
@@ -189,6 +205,7 @@ type Filtered = {
   tooLarge: { id: FilesystemId; limitGB: number } | undefined;
 };
 
+// eslint-disable-next-line complexity -- one line for each way a filesystem can leave or stay
 function filter(input: AdviceInput, systems: Systems, role: Role | null): Filtered {
   const largestGB = input.job?.largestFileGB ?? 0;
   const out: Filtered = { kept: [], rejected: [], tooLarge: undefined };

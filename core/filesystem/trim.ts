@@ -46,6 +46,7 @@ type Chain = {
  * Whether the drive learns what was freed: through this link and bridge, from this filesystem on this system. It gets through tunnels
  * and eSATA; over USB only with UAS, a bridge that translates it and a system that sends it.
  */
+// eslint-disable-next-line complexity -- one line for each link of the chain that TRIM passes
 export function trimAnswer({ mode, port, enclosure, drive, filesystem, os, cache, write }: Chain): TrimAnswer {
   if (drive.drive.media === 'hdd')
     return {

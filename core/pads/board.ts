@@ -1,4 +1,13 @@
-import { M2_CONNECTOR_MM, M2_HEIGHT_CODES, M2_LAYOUTS, M2_NOTCH_RADIUS_MM, M2_WIDTH_MM, USUAL_LENGTH_MM, USUAL_HEIGHT_CODE, type M2HeightCode } from '../facts/m2.ts';
+import {
+  M2_CONNECTOR_MM,
+  M2_HEIGHT_CODES,
+  M2_LAYOUTS,
+  M2_NOTCH_RADIUS_MM,
+  M2_WIDTH_MM,
+  USUAL_LENGTH_MM,
+  USUAL_HEIGHT_CODE,
+  type M2HeightCode
+} from '../facts/m2.ts';
 import type { Drive } from '../parts/drive.ts';
 import type { Mm } from '../quantities/measures.ts';
 
@@ -118,7 +127,9 @@ function edgeProblems(chip: Component, i: number, lengthMm: Mm, widthMm: Mm): Bo
 function heightProblems(chip: Component, i: number, roomMm: Mm | undefined): BoardProblem[] {
   if (roomMm === undefined || chip.heightMm <= roomMm + EPS) return [];
   const face = chip.side === 'top' ? 'lid' : 'floor';
-  return [{ chip: i, field: 'heightMm', message: `is higher than the ${roomMm} mm that the ${face} leaves over the board` }];
+  return [
+    { chip: i, field: 'heightMm', message: `is higher than the ${roomMm} mm that the ${face} leaves over the board` }
+  ];
 }
 
 function overlapProblems(chip: Component, i: number, other: Component, j: number): BoardProblem[] {

@@ -8,7 +8,18 @@ import type { Mm } from '../quantities/measures.ts';
 import type { Band } from '../quantities/band.ts';
 import { boardOf, type Board, type Component } from './board.ts';
 import type { StackChoice } from './choice.ts';
-import { chooseSheet, choosePad, layIn, padKinds, stockPadFor, stressOf, thicknessOf, type Contact, type PadChoice, type PadKind } from './gap.ts';
+import {
+  chooseSheet,
+  choosePad,
+  layIn,
+  padKinds,
+  stockPadFor,
+  stressOf,
+  thicknessOf,
+  type Contact,
+  type PadChoice,
+  type PadKind
+} from './gap.ts';
 import { boardStiffness, bowOf, type Pressed } from './press.ts';
 
 export type StackRow = {

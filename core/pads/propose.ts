@@ -8,7 +8,15 @@ import type { StackChoice } from './choice.ts';
 import { cutPieces, type CutPiece } from './cutting/cut.ts';
 import { Judge, searchSets, waysEach } from './search.ts';
 import { CONTACT_ORDER, layIn, padKinds, padOptions, stockPadFor, type PadChoice, type PadKind } from './gap.ts';
-import { boardBow, gapsOf, labelThickness, componentRow, type FilledGap, type StackInput, type StackRow } from './plan-pads.ts';
+import {
+  boardBow,
+  gapsOf,
+  labelThickness,
+  componentRow,
+  type FilledGap,
+  type StackInput,
+  type StackRow
+} from './plan-pads.ts';
 
 /** A whole set of pads for a board, with what speaks for it. */
 export type Proposal = {

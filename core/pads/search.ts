@@ -72,6 +72,7 @@ export class Judge {
    * @param groups chips that are decided together
    * @param ways the ways to fill the gaps of each group, best first
    */
+  // eslint-disable-next-line max-params -- what the search is over, given once
   constructor(
     board: Board,
     places: readonly Place[],

@@ -28,6 +28,7 @@ export type FigureGroup =
   | 'pads'
   | 'filesystem';
 
+// eslint-disable-next-line max-params -- a row of the list of assumptions
 type Note = (
   part: Assumed['part'],
   field: string,
@@ -53,6 +54,7 @@ const is40g = (mode: LinkMode) => mode === 'usb4-40g' || mode === 'tbt4-40g';
  */
 export function assumptionsOf(input: PlanInput, build: ResolvedBuild): Assumed[] {
   const list: Assumed[] = [];
+  // eslint-disable-next-line max-params -- a row of the list of assumptions
   const note: Note = (part, field, value, from, ...figures) => void list.push({ part, field, value, from, figures });
   if (build.running) {
     ofCable(input, build, note);
@@ -317,6 +319,7 @@ function ofPower({ drive: stated, enclosure: own }: PlanInput, build: ResolvedBu
   }
 }
 
+// eslint-disable-next-line complexity -- one line for each value that a sheet may leave out
 function ofDriveHeat({ drive: stated, enclosure: own }: PlanInput, build: ResolvedBuild, note: Note): void {
   const { drive, thermal, negotiation, running } = build;
   const { draw, limits } = thermal;
@@ -347,6 +350,7 @@ function ofDriveHeat({ drive: stated, enclosure: own }: PlanInput, build: Resolv
   }
 }
 
+// eslint-disable-next-line complexity -- one line for each value that a sheet may leave out
 function ofCaseHeat(
   { enclosure: own }: PlanInput,
   { enclosure, thermal: { geometry } }: ResolvedBuild,

@@ -1,5 +1,17 @@
 import type { Job } from '../parts/job.ts';
-import { cacheBehindHost, hostEnd, needGB, stretchesOf, usableFreeGB, directionsOf, directionTime, type End, type JobChain, type JobDirection, type DirectionTime } from '../throughput/job-time.ts';
+import {
+  cacheBehindHost,
+  hostEnd,
+  needGB,
+  stretchesOf,
+  usableFreeGB,
+  directionsOf,
+  directionTime,
+  type End,
+  type JobChain,
+  type JobDirection,
+  type DirectionTime
+} from '../throughput/job-time.ts';
 import type { CacheForecast } from '../throughput/flash-cache.ts';
 import { followThrottling, type ThrottleTimeline } from '../thermal/throttling/timeline.ts';
 import type { Phase } from '../thermal/throttling/phase-volume.ts';

@@ -1,6 +1,14 @@
 import { forecastChain, type ChainForecast } from './forecast.ts';
 import { forecastFindings } from './job-findings.ts';
-import { findingsReport, linkReport, NO_THROUGHPUT, reachableOf, trimReport, powerReport, costOf } from './report-parts.ts';
+import {
+  findingsReport,
+  linkReport,
+  NO_THROUGHPUT,
+  reachableOf,
+  trimReport,
+  powerReport,
+  costOf
+} from './report-parts.ts';
 import { verdictOf } from '../findings/finding.ts';
 import { remarksOf } from './applied-rules.ts';
 import { assumptionsOf } from './assumptions.ts';
@@ -42,6 +50,7 @@ export function plan(input: PlanInput, options: { workings: boolean } = { workin
 /** What was worked out of a build: what works of it, its forecast, working or not, and its heat. */
 type Worked = { works: RunningChain | null; made: ChainForecast | null; warm: ReturnType<typeof thermalReport> };
 
+// eslint-disable-next-line complexity -- one field of the report each, null where nothing runs
 function reportOf(input: PlanInput, build: ResolvedBuild, { works, made, warm }: Worked): PlanReport {
   const { rules, negotiation, findings, broken, running, pads, advice, decisions, policy } = build;
   const { mode } = negotiation;

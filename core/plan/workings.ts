@@ -232,6 +232,7 @@ const restsOn = (measured: PlanReport['measured']): string =>
     : '';
 
 /** Explains how long a job takes, and what most of the time is spent on. */
+// eslint-disable-next-line complexity -- one sentence with its optional parts
 function jobWorkings({ input: { job, host }, report, read, write }: Explained): Working[] {
   if (!job || !report.job || !read || !write) return [];
   const { seconds, ways } = report.job;

@@ -215,6 +215,7 @@ const BIT_TWIN: Partial<Record<UnitName, UnitName>> = { 'GB/s': 'Gb/s', 'MB/s': 
 const BYTE_TWIN: Partial<Record<UnitName, UnitName>> = { 'Gb/s': 'GB/s', 'Mb/s': 'MB/s' };
 
 /** Finds numbers that people mean when a value cannot be right: bits for bytes, a thousand too much or too little. */
+// eslint-disable-next-line complexity -- one line for each slip that people make
 function likelyMeant(value: number, expected: Expectation, typed: UnitName): Suggestion[] {
   const { unit, min = 0, max = Infinity } = expected;
   const fits = (v: number) => v >= min && v <= max;

@@ -78,6 +78,7 @@ function writeBand(input: PlanInput, report: PlanReport): Band | null {
     : report.throughput.write;
 }
 
+// eslint-disable-next-line complexity -- three alarms, the gravest first
 function sequentialAlarm(
   field: 'readMBps' | 'writeMBps',
   value: number,

@@ -2,7 +2,15 @@ import { type PlanInput, planInputSchema, planReportSchema } from '../plan/repor
 import { type ResolvedBuild, resolveBuild } from '../plan/resolve-build.ts';
 import { type ThermalModel, thermalModel } from '../thermal/forecast/thermal-model.ts';
 import { type Setting, settingAt } from '../thermal/model/setting.ts';
-import { type JobChain, diskEdges, diskStart, fileCost, hostEnd, directionsOf, type JobDirection } from '../throughput/job-time.ts';
+import {
+  type JobChain,
+  diskEdges,
+  diskStart,
+  fileCost,
+  hostEnd,
+  directionsOf,
+  type JobDirection
+} from '../throughput/job-time.ts';
 import type { Job } from '../parts/job.ts';
 import { type Transient, runTransient, EVENT_KINDS, type Leg } from './transient.ts';
 import { z } from 'zod';

@@ -91,7 +91,12 @@ export function forecastCache(drive: FilledDrive, write: Band<MBps>, freeGB: GB)
   const { kind, sizeGB: cache, drain, post, bits } = found;
   const bad = cliffAfter({ kind, cacheGB: cache.low, freeGB, bits }, write.high, post.low, drain.low);
   if (bad === null) return none;
-  const typical = cliffAfter({ kind, cacheGB: cache.typical, freeGB, bits }, write.typical, post.typical, drain.typical);
+  const typical = cliffAfter(
+    { kind, cacheGB: cache.typical, freeGB, bits },
+    write.typical,
+    post.typical,
+    drain.typical
+  );
   const good = cliffAfter({ kind, cacheGB: cache.high, freeGB, bits }, write.low, post.high, drain.high);
   // Without a cliff the volume is bounded by the drive itself; in the good case of a full one by where its cache would be full.
   const without = typical ?? Math.max(bad, freeGB);

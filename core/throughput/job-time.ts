@@ -167,6 +167,7 @@ const COST_AT: Record<End, End> = { low: 'high', typical: 'typical', high: 'low'
  * Works out one way of a job at one end of the bands: up to a cliff and after it, capped by link and host disk everywhere.
  * @param fed the drive's cache as the host's own disk feeds it
  */
+// eslint-disable-next-line complexity -- disk and flash side by side, so that their caps can be compared
 export function directionTime(
   job: Job,
   chain: JobChain,

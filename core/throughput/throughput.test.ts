@@ -22,7 +22,10 @@ describe('where the write cache ends', () => {
     // the cap decides: 100 / (1 - 0.5) = 200, below (1000)/(1.5 + 1) = 400
     ['dynamic', 100, 1000, 3, 1000, 400, 500, 200]
   ] as const)('%s cache of %d GB, %d GB free', (kind, cache, free, bits, ingress, native, drain, expected) => {
-    expect(cliffAfter({ kind, cacheGB: cache, freeGB: free, bits: bits }, ingress, native, drain)).toBeCloseTo(expected, 9);
+    expect(cliffAfter({ kind, cacheGB: cache, freeGB: free, bits: bits }, ingress, native, drain)).toBeCloseTo(
+      expected,
+      9
+    );
   });
 
   it('there is none where the native rate keeps up, or the cache drains as fast as it fills', () => {
@@ -44,7 +47,8 @@ describe('where the write cache ends', () => {
         fc.double({ min: 0, max: 0.45, noNaN: true }),
         fc.constantFrom(2, 3, 4),
         (cache, free, share, bits) => {
-          const at = (f: number, drain: number) => cliffAfter({ kind: 'dynamic', cacheGB: cache, freeGB: f, bits: bits }, 1000, 500, drain)!;
+          const at = (f: number, drain: number) =>
+            cliffAfter({ kind: 'dynamic', cacheGB: cache, freeGB: f, bits: bits }, 1000, 500, drain)!;
           expect(at(free, share * 1000)).toBeGreaterThanOrEqual(at(free, 0) - 1e-9);
           expect(at(free / 2, 0)).toBeLessThanOrEqual(at(free, 0) + 1e-9);
         }

@@ -73,6 +73,7 @@ export const bayThickness: PartsRule = ({ drive, enclosure }) => {
   };
 };
 
+// eslint-disable-next-line complexity -- one rule with all that a board may leave unsaid
 export const doubleSided: PartsRule = ({ drive, enclosure: { enclosure } }) => {
   if (!drive.doubleSided || enclosure.formFactor !== 'm2') return undefined;
   const { takesDoubleSided: takes, clearanceBottomMm: clearanceMm } = enclosure;

@@ -1,7 +1,26 @@
 import type { Finding } from '../../findings/finding.ts';
 import { commonMode, plugs } from './connection.ts';
-import { cableLength, cableLikely, esataPower, externalSupply, pcieGeneration, portPowerSuffices, portPowerFails } from './power.ts';
-import { bayThickness, capacityLimit, chipHeight, doubleSided, formFactorFits, heatsink, m2Key, m2Length, protocol, surface } from './mechanical.ts';
+import {
+  cableLength,
+  cableLikely,
+  esataPower,
+  externalSupply,
+  pcieGeneration,
+  portPowerSuffices,
+  portPowerFails
+} from './power.ts';
+import {
+  bayThickness,
+  capacityLimit,
+  chipHeight,
+  doubleSided,
+  formFactorFits,
+  heatsink,
+  m2Key,
+  m2Length,
+  protocol,
+  surface
+} from './mechanical.ts';
 import { knownPair } from './known-combination.ts';
 import { nearlyFull, sectors, shingled, trim } from './media.ts';
 import type { ChainRule, LinkRule, Pairing, PartsRule } from './rule.ts';

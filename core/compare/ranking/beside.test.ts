@@ -122,10 +122,19 @@ describe('break-even', () => {
     expect(result.date).toBe('2026-12-16');
   });
   it('never, where nothing is saved or an hour is worth nothing; at once, where it is cheaper as well', () => {
-    expect(breakEven({ extra: 60, secondsSaved: -5, perDay: 2, hourValue: 15, from: '2026-11-26' })).toMatchObject({ perHour: null, date: null });
-    expect(breakEven({ extra: 60, secondsSaved: 360, perDay: 2, hourValue: undefined, from: '2026-11-26' }).date).toBeNull();
+    expect(breakEven({ extra: 60, secondsSaved: -5, perDay: 2, hourValue: 15, from: '2026-11-26' })).toMatchObject({
+      perHour: null,
+      date: null
+    });
+    expect(
+      breakEven({ extra: 60, secondsSaved: 360, perDay: 2, hourValue: undefined, from: '2026-11-26' }).date
+    ).toBeNull();
     expect(breakEven({ extra: 60, secondsSaved: 0.001, perDay: 1, hourValue: 1, from: '2026-11-26' }).date).toBeNull();
-    expect(breakEven({ extra: -5, secondsSaved: 10, perDay: 1, hourValue: undefined, from: '2026-11-26' }).date).toBe('2026-11-26');
-    expect(breakEven({ extra: -5, secondsSaved: -10, perDay: 1, hourValue: undefined, from: '2026-11-26' }).date).toBeNull();
+    expect(breakEven({ extra: -5, secondsSaved: 10, perDay: 1, hourValue: undefined, from: '2026-11-26' }).date).toBe(
+      '2026-11-26'
+    );
+    expect(
+      breakEven({ extra: -5, secondsSaved: -10, perDay: 1, hourValue: undefined, from: '2026-11-26' }).date
+    ).toBeNull();
   });
 });

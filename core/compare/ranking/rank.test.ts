@@ -3,7 +3,15 @@ import { randomCrate } from '../../../tests/random-crate';
 import { plan } from '../../plan/plan';
 import { rank } from './rank';
 import { compareIds } from './combination';
-import { CRITERIA, rankInputSchema, USUAL_WEIGHTS, type Combination, type Filters, type RankInput, type Weights } from './request';
+import {
+  CRITERIA,
+  rankInputSchema,
+  USUAL_WEIGHTS,
+  type Combination,
+  type Filters,
+  type RankInput,
+  type Weights
+} from './request';
 
 type Row = Combination & {
   verdict: string;

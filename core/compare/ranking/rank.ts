@@ -5,7 +5,15 @@ import { LinkFinder, type LinkClass } from './link-classes.ts';
 import { costOrder, memberOf, membersOf, narrows, stillToPay, type Priced } from './members.ts';
 import { prepare, type Prepared } from './prepare.ts';
 import { alternativePoints } from './ready-made.ts';
-import { beginWeights, type Combination, type Criterion, type FrontierPoint, type RankInput, type RankReport, type RankRow } from './request.ts';
+import {
+  beginWeights,
+  type Combination,
+  type Criterion,
+  type FrontierPoint,
+  type RankInput,
+  type RankReport,
+  type RankRow
+} from './request.ts';
 import { counting, Extremes, scorer, shareOfBest, type Figures, type Pace } from './score.ts';
 import { Top } from './top.ts';
 import { walk, type Group, type Pair, type Visitor } from './walk.ts';

@@ -265,7 +265,8 @@ function packGreedily(pieces: readonly Size[], sheet: Size, available: number, o
       const rest = { widthMm: sheet.widthMm, lengthMm: sheet.lengthMm - used };
       const handful = waiting.slice(0, EXACT_PIECES);
       const parts = handful.map((i) => pieces[i]!);
-      const found = rest.lengthMm > EPS ? packExactly(parts, rest, 1, { names: handful, onlyAcross: true }).sheets[0] : undefined;
+      const found =
+        rest.lengthMm > EPS ? packExactly(parts, rest, 1, { names: handful, onlyAcross: true }).sheets[0] : undefined;
       if (!found) break;
       placed.push(...found.placed.map((piece) => ({ ...piece, xMm: piece.xMm + used })));
       used += found.band.lengthMm;

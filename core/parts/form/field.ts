@@ -15,6 +15,7 @@ export type FieldMeta = {
 };
 
 /** A measured value in a given unit, with the range in which it is believable. */
+// eslint-disable-next-line max-params -- a row of a schema: title, unit, range
 export function measure(title: string, unit: UnitName, min: number, max: number, more: Partial<FieldMeta> = {}) {
   return z
     .number()

@@ -1,7 +1,13 @@
 import type { Band } from '../../quantities/band.ts';
 import type { Celsius } from '../../quantities/measures.ts';
 import { chipRises, pathsOf, riseFor, surfaceOf, type Power } from '../model/network.ts';
-import { copyParameters, uncertainParameters, type ParameterName, type ThermalParameters, type UncertainParameter } from '../model/parameters.ts';
+import {
+  copyParameters,
+  uncertainParameters,
+  type ParameterName,
+  type ThermalParameters,
+  type UncertainParameter
+} from '../model/parameters.ts';
 import { powerAt, wattsOf } from '../model/power.ts';
 import { settingAt, type Setting } from '../model/setting.ts';
 import type { Load } from '../throttling/throttle.ts';

@@ -1,4 +1,14 @@
-import { AIR_CONDUCTIVITY, CAPACITY, CASE_BOX, CASE_CLASS, CONTACT, CONVECTION, SPECIFIC_HEAT, UNKNOWN_CONTACT, USUAL_CONDUCTIVITY } from '../../facts/thermal.ts';
+import {
+  AIR_CONDUCTIVITY,
+  CAPACITY,
+  CASE_BOX,
+  CASE_CLASS,
+  CONTACT,
+  CONVECTION,
+  SPECIFIC_HEAT,
+  UNKNOWN_CONTACT,
+  USUAL_CONDUCTIVITY
+} from '../../facts/thermal.ts';
 import { isTunnelled } from '../../chain/modes.ts';
 import type { FilledDrive } from '../../parts/fill/drive.ts';
 import type { FilledEnclosure } from '../../parts/fill/enclosure.ts';
@@ -139,6 +149,7 @@ export type BuildParts = { drive: FilledDrive; enclosure: FilledEnclosure; stack
  * Works out the bodies of a build, J/K, and the paths between them, mm and mm². Where no gap is known the pads are taken to fit, as
  * they do in most boxes.
  */
+// eslint-disable-next-line complexity -- one field each, with its usual value
 export function thermalGeometry({ drive, enclosure, stack }: BuildParts, placing: Placing): ThermalGeometry {
   const { fan, bare, stands } = placing;
   const { cooling, formFactor } = enclosure.enclosure;

@@ -6,7 +6,17 @@ import { STEFAN_BOLTZMANN } from '../../facts/thermal';
 import { planPads } from '../../pads/plan-pads';
 import { drawOf } from '../../chain/power-draw';
 import { typicalParameters } from './parameters';
-import { chipRises, faceRise, filmConductance, heatOut, networkOf, riseFor, settledTemperatures, type Network, type Surface } from './network';
+import {
+  chipRises,
+  faceRise,
+  filmConductance,
+  heatOut,
+  networkOf,
+  riseFor,
+  settledTemperatures,
+  type Network,
+  type Surface
+} from './network';
 import { conductanceOf, outsideOf, thermalGeometry } from './geometry';
 import { powerAt, wattsOf } from './power';
 import { thermalModel } from '../forecast/thermal-model';

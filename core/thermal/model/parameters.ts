@@ -1,4 +1,20 @@
-import { AMBIENT_C, AREA_SPREAD, BOARD_PATH, CHIP_TO_CHIP, CONTROLLER_SHARE, DESK_H, DISK_PATH, EMISSIVITY, FAN_H, FILM_SPREAD, FIN_SHARE, PAD_CONDUCTIVITY_SHARE, PAPER_LABEL, PLASTIC, SHELL_PATH } from '../../facts/thermal.ts';
+import {
+  AMBIENT_C,
+  AREA_SPREAD,
+  BOARD_PATH,
+  CHIP_TO_CHIP,
+  CONTROLLER_SHARE,
+  DESK_H,
+  DISK_PATH,
+  EMISSIVITY,
+  FAN_H,
+  FILM_SPREAD,
+  FIN_SHARE,
+  PAD_CONDUCTIVITY_SHARE,
+  PAPER_LABEL,
+  PLASTIC,
+  SHELL_PATH
+} from '../../facts/thermal.ts';
 import { type HouseRules, chosenOption } from '../../house-rules/house-rules.ts';
 import type { FilledDrive } from '../../parts/fill/drive.ts';
 import type { FilledEnclosure } from '../../parts/fill/enclosure.ts';
@@ -138,6 +154,7 @@ export function typicalParameters(of: ParameterSources): ThermalParameters {
  * The parameters that are uncertain here and play a part. What was measured or stated is no longer open.
  * @param rate the rate as a band, for what its own uncertainty makes of the temperatures
  */
+// eslint-disable-next-line complexity -- one line for each parameter that may be uncertain
 export function uncertainParameters(of: ParameterSources, rate: Band | undefined): UncertainParameter[] {
   const { drive, enclosure, draw, ambientC, fan, desk } = of;
   const { cooling } = enclosure.enclosure;

@@ -3,7 +3,16 @@ import { settledTemperatures, type Network, type Power, type Temperatures } from
 import type { Setting } from '../model/setting.ts';
 import { decayParts, heatSlope } from './chip-modes.ts';
 import { sawToothOf } from './saw-tooth.ts';
-import { blend, levelOf, type Load, type RateLevel, type RateLevels, type ThrottleForm, type ThrottleLevel, type ThrottleLimits } from './throttle.ts';
+import {
+  blend,
+  levelOf,
+  type Load,
+  type RateLevel,
+  type RateLevels,
+  type ThrottleForm,
+  type ThrottleLevel,
+  type ThrottleLimits
+} from './throttle.ts';
 
 /** A load that goes on until everything is warmed through; `controllerC` is the highest that it gets to. */
 export type SteadyState = Temperatures & {
@@ -46,7 +55,12 @@ const SAME_SHARE = 1e-4;
  * Finds the saw-tooth between two levels: the heat that a case gives off is linear around its mean, which is found by repetition.
  * @param high where the controller turns round, °C; it comes back `releaseK` below
  */
-function sawTooth(network: Network, levels: RateLevels, upper: 0 | 1, high: Celsius, releaseK: number): SteadyState {
+function sawTooth(
+  network: Network,
+  levels: RateLevels,
+  upper: 0 | 1,
+  { high, releaseK }: { high: Celsius; releaseK: number }
+): SteadyState {
   const [fast, slow] = [levels[upper], levels[upper + 1]!];
   const step: Power = {
     controller: fast.power.controller - slow.power.controller,
@@ -110,7 +124,9 @@ function throttledState(
     const stays = held > 0 && half.controllerC >= startC - releaseK && half.controllerC <= criticalC;
     return stays ? plateau(1) : settledAs('none', 0, levels[0], full);
   }
-  if (half.controllerC < startC - releaseK) return sawTooth(network, levels, 0, startC, releaseK);
+  if (half.controllerC < startC - releaseK) return sawTooth(network, levels, 0, { high: startC, releaseK });
   if (half.controllerC <= criticalC) return plateau(1);
-  return quarter.controllerC < criticalC - releaseK ? sawTooth(network, levels, 1, criticalC, releaseK) : plateau(2);
+  return quarter.controllerC < criticalC - releaseK
+    ? sawTooth(network, levels, 1, { high: criticalC, releaseK })
+    : plateau(2);
 }

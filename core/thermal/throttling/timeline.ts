@@ -3,7 +3,15 @@ import { faceRise, settledTemperatures, type Power } from '../model/network.ts';
 import { powerAt } from '../model/power.ts';
 import { NOTHING, PhaseVolume, type Phase } from './phase-volume.ts';
 import { SlowCase, type ThermalState } from './slow-case.ts';
-import { blend, dutyOf, rateLevels, type RateLevels, type ThrottleForm, type ThrottleLevel, type ThrottleLimits } from './throttle.ts';
+import {
+  blend,
+  dutyOf,
+  rateLevels,
+  type RateLevels,
+  type ThrottleForm,
+  type ThrottleLevel,
+  type ThrottleLimits
+} from './throttle.ts';
 import type { Setting } from '../model/setting.ts';
 
 export type ThrottleTimeline = {

@@ -176,6 +176,7 @@ async function receive(request: Request, op: AnyOperation): Promise<Upload> {
 
 /** A request handler for one operation: parse, do, answer; every failure mapped here and nowhere else. */
 export function serve(op: AnyOperation): (event: RequestEvent) => Promise<Response> {
+  // eslint-disable-next-line complexity -- one line for each part of a request that an operation may take
   return async ({ request, params, url, cookies }) => {
     try {
       const db = database();

@@ -30,8 +30,39 @@ const TAKEN: readonly [RegExp, string, string][] = [
   [/crates_slug/, 'name', 'Another crate got this address at the same moment; try again.']
 ];
 
+/** Says what is taken already, by the key that was met. */
+function taken(error: Error): Problem {
+  const key = (error as SqlError).sqlMessage ?? error.message;
+  const [, path, message] = TAKEN.find(([name]) => name.test(key)) ?? [];
+  return new Problem(
+    'conflict',
+    message ?? 'This is there already; somebody else was first.',
+    path ? [{ path, message: 'is taken' }] : []
+  );
+}
+
+const hangs = () =>
+  new Problem('in-use', 'Something else hangs on this by now; remove that first. Nothing was changed.');
+const gone = () =>
+  new Problem('conflict', 'What this belongs to has been deleted in the meantime. Nothing was changed.');
+const unstorable = () => new Problem('bad-input', 'A value cannot be stored as it is. Nothing was changed.');
+
+/** What to say when a constraint is met, by the code of the database. */
+const CONSTRAINTS: Partial<Record<string, () => Problem>> = {
+  ER_ROW_IS_REFERENCED: hangs,
+  ER_ROW_IS_REFERENCED_2: hangs,
+  ER_NO_REFERENCED_ROW: gone,
+  ER_NO_REFERENCED_ROW_2: gone,
+  ER_DATA_TOO_LONG: unstorable,
+  ER_CONSTRAINT_FAILED: unstorable,
+  ER_TRUNCATED_WRONG_VALUE_FOR_FIELD: unstorable,
+  ER_WARN_DATA_OUT_OF_RANGE: unstorable,
+  ER_NET_PACKET_TOO_LARGE: () =>
+    new Problem('too-large', 'This is larger than what can be stored at once. Nothing was changed.')
+};
+
 /**
- * The expected failure behind an error of the database or its driver: a constraint that was met, a lock, a full disk, a database
+ * Finds the expected failure behind an error of the database or its driver: a constraint that was met, a lock, a full disk, a database
  * that is away. @returns undefined where it is a fault of the program
  */
 export function problemOf(error: unknown): Problem | undefined {
@@ -40,30 +71,6 @@ export function problemOf(error: unknown): Problem | undefined {
   if (isDiskFull(error)) return new Problem('disk-full', diskFullSentence());
   if (isDatabaseAway(error)) return new Problem('database-away', diskFullSentence({ onlyIfFull: true }));
   if (isDeadlock(error) || isLockWait(error)) return busy();
-  switch (codeOf(error)) {
-    case 'ER_DUP_ENTRY': {
-      const key = (error as SqlError).sqlMessage ?? error.message;
-      const [, path, message] = TAKEN.find(([name]) => name.test(key)) ?? [];
-      return new Problem(
-        'conflict',
-        message ?? 'This is there already; somebody else was first.',
-        path ? [{ path, message: 'is taken' }] : []
-      );
-    }
-    case 'ER_ROW_IS_REFERENCED':
-    case 'ER_ROW_IS_REFERENCED_2':
-      return new Problem('in-use', 'Something else hangs on this by now; remove that first. Nothing was changed.');
-    case 'ER_NO_REFERENCED_ROW':
-    case 'ER_NO_REFERENCED_ROW_2':
-      return new Problem('conflict', 'What this belongs to has been deleted in the meantime. Nothing was changed.');
-    case 'ER_DATA_TOO_LONG':
-    case 'ER_CONSTRAINT_FAILED':
-    case 'ER_TRUNCATED_WRONG_VALUE_FOR_FIELD':
-    case 'ER_WARN_DATA_OUT_OF_RANGE':
-      return new Problem('bad-input', 'A value cannot be stored as it is. Nothing was changed.');
-    case 'ER_NET_PACKET_TOO_LARGE':
-      return new Problem('too-large', 'This is larger than what can be stored at once. Nothing was changed.');
-    default:
-      return undefined;
-  }
+  const code = codeOf(error) ?? '';
+  return code === 'ER_DUP_ENTRY' ? taken(error) : CONSTRAINTS[code]?.();
 }

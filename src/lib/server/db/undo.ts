@@ -112,18 +112,14 @@ async function takeBack(trx: Knex.Transaction, revision: Revision, base: By & { 
     throw refuse(`${called(table, after ?? before)} was changed again since; undo the later change first.`, [
       { table, id, name: nameOf(after ?? before) }
     ]);
-  const event = {
-    kind: 'undone',
-    message: `Took back a change: ${String((before ?? after)?.name ?? (before ?? after)?.tag ?? table)}.`
-  };
+  const event = { kind: 'undone', message: `Took back a change: ${labelOf(before ?? after, table)}.` };
   if (before === null) {
-    const current = (await trx(table).where({ id }).forUpdate().first('version')) as { version: number } | undefined;
-    if (!current) throw notFound(WORD[table]);
+    const version = await currentVersion(trx, table, id);
     await refuseHanging(trx, table, [id], called(table, after));
-    await change(trx, { ...base, action: 'delete', table, id, version: current.version, event });
+    await change(trx, { ...base, action: 'delete', table, id, version, event });
     return;
   }
-  const row = await mended(trx, table, id, base.crateId, before);
+  const row = await mended(trx, { table, id, crateId: base.crateId }, before);
   if (after === null) {
     await change(trx, {
       ...base,
@@ -140,10 +136,19 @@ async function takeBack(trx: Knex.Transaction, revision: Revision, base: By & { 
     });
     return;
   }
+  const version = await currentVersion(trx, table, id);
+  await change(trx, { ...base, action: 'update', table, id, version, event, row });
+}
+
+/** Locks a row and gives its version. @throws Problem `not-found` where it is gone */
+async function currentVersion(trx: Knex.Transaction, table: StoredTable, id: string): Promise<number> {
   const current = (await trx(table).where({ id }).forUpdate().first('version')) as { version: number } | undefined;
   if (!current) throw notFound(WORD[table]);
-  await change(trx, { ...base, action: 'update', table, id, version: current.version, event, row });
+  return current.version;
 }
+
+/** What a row is called in the log. */
+const labelOf = (row: Row | null, table: StoredTable): string => String(row?.name ?? row?.tag ?? table);
 
 /** Columns that are not put back with the rest: the key, and what every change sets itself. */
 function columnsOf(before: Row): Row {
@@ -151,7 +156,7 @@ function columnsOf(before: Row): Row {
   return row;
 }
 
-/** The version a deleted row had; deletions of an earlier program did not keep it: every change of a row counted it up by one. */
+/** Gives the version a deleted row had; deletions of an earlier program did not keep it: every change of a row counted it up by one. */
 async function lastVersion(trx: Knex.Transaction, id: string, before: Row): Promise<number> {
   if (typeof before.version === 'number') return before.version;
   const [{ n }] = (await trx('revisions').where({ row_id: id }).count({ n: '*' })) as [{ n: number | string }];
@@ -164,12 +169,16 @@ async function lastVersion(trx: Knex.Transaction, id: string, before: Row): Prom
  */
 async function mended(
   trx: Knex.Transaction,
-  table: StoredTable,
-  id: string,
-  crateId: string,
+  { table, id, crateId }: { table: StoredTable; id: string; crateId: string },
   before: Row
 ): Promise<Row> {
   const row = columnsOf(before);
+  await refuseOrphan(trx, table, row, crateId);
+  return table === 'units' ? mendedUnit(trx, id, crateId, row) : row;
+}
+
+/** @throws Problem `conflict` where what a row belongs to is gone */
+async function refuseOrphan(trx: Knex.Transaction, table: StoredTable, row: Row, crateId: string): Promise<void> {
   const parents = [
     ...(PARENTS[table] ?? []),
     ...(table === 'attachments' ? [{ column: 'subject_id', table: row.subject_table as StoredTable }] : [])
@@ -184,7 +193,13 @@ async function mended(
       [{ table: parent.table, id: parentId, name: nameOf(last?.before ?? null) }]
     );
   }
-  if (table !== 'units') return row;
+}
+
+/**
+ * The columns of a unit that is to be put back: where its build is gone, it lies free.
+ * @throws Problem `conflict` where its tag belongs to another
+ */
+async function mendedUnit(trx: Knex.Transaction, id: string, crateId: string, row: Row): Promise<Row> {
   const holder = (await trx('units')
     .where({ crate_id: crateId, tag: row.tag as string })
     .whereNot({ id })
@@ -192,9 +207,8 @@ async function mended(
     .first('id', 'tag')) as { id: string; tag: string } | undefined;
   if (holder)
     throw refuse(`Another unit has the tag ${holder.tag} by now; give that one another tag first.`, [
-      { table, id: holder.id, name: holder.tag }
+      { table: 'units', id: holder.id, name: holder.tag }
     ]);
-  // The build that it was in may be gone: then it lies free.
   const inBuild =
     row.build_id &&
     (await trx('builds')

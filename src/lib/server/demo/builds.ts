@@ -28,6 +28,7 @@ const temperature = (
   MBps: number,
   points: readonly [minutes: number, C: number][],
   idleC?: number
+  // eslint-disable-next-line max-params -- a row of the demo data
 ): ObservationInput => ({
   kind: 'temperature',
   date,

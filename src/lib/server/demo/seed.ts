@@ -9,7 +9,15 @@ import { simulatePairCheck } from '#core/simulate/pair-check';
 import { writing } from '../db/writing';
 import { loadLibrary, planInputFor } from '../planning/planning';
 import { createBuild } from '../repositories/builds';
-import { chooseRules, createCrate, demoCrates, getCrate, hasCrates, removeCrate, type Crate } from '../repositories/crates';
+import {
+  chooseRules,
+  createCrate,
+  demoCrates,
+  getCrate,
+  hasCrates,
+  removeCrate,
+  type Crate
+} from '../repositories/crates';
 import { createJob } from '../repositories/jobs';
 import { createModel, setTarget } from '../repositories/models';
 import { createQuote } from '../repositories/quotes';
@@ -148,6 +156,7 @@ async function seedLending(db: Knex, crateId: string): Promise<void> {
   });
 }
 
+// eslint-disable-next-line complexity, max-lines-per-function -- the story of the demo, told in order
 async function seedBuilds(db: Knex, crateId: string): Promise<void> {
   const choices = DEMO_BUILDS.map((build): Choice => ({
     hostId: demoId(build.host),

@@ -29,6 +29,7 @@ export async function jobOnBuilds(db: Knex, crateId: string, job: Job & { id: st
     crateId,
     builds.map(({ choice }) => ({ ...choice, jobId: job.id }))
   );
+  // eslint-disable-next-line complexity -- one column each, null where it does not run
   return builds.flatMap(({ tag, name, stage, choice }): JobOnBuild[] => {
     if (stage === 'retired') return [];
     const assembled = assemble(library, { ...choice, jobId: job.id });

@@ -7,7 +7,16 @@ import { problemCode as code } from '../../../../tests/problem-code';
 import { undo } from '../db/undo';
 import { demoId, resetDemo, seedOnce } from '../demo/seed';
 import { createBuild, getBuild } from './builds';
-import { bringBackCrate, createCrate, deleteCrate, getCrate, listCrates, listDeletedCrates, purgeCrate, purgeDeleted } from './crates';
+import {
+  bringBackCrate,
+  createCrate,
+  deleteCrate,
+  getCrate,
+  listCrates,
+  listDeletedCrates,
+  purgeCrate,
+  purgeDeleted
+} from './crates';
 import { createModel, getModel } from './models';
 
 const at = '2026-11-20T12:00:00.000Z';

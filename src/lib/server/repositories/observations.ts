@@ -1,6 +1,11 @@
 import type { Knex } from 'knex';
 import { z } from 'zod';
-import { imprintCheckSchema, observationInputSchema, untouchedBy, type ObservationInput } from '#core/temperature-logs/observation';
+import {
+  imprintCheckSchema,
+  observationInputSchema,
+  untouchedBy,
+  type ObservationInput
+} from '#core/temperature-logs/observation';
 import { planInputSchema, type PlanInput } from '#core/plan/report';
 import { temperatureLogSchema, type TemperatureLog } from '#core/temperature-logs/log';
 import { change, newId, type ChangeResult } from '../db/change';

@@ -1,7 +1,14 @@
 import type { Knex } from 'knex';
 import { z } from 'zod';
 import { columnsOf, headingUnit, matchColumns, readRow, withHeadingUnit } from '#core/tables/table';
-import { FILES, fileFields, rowSchemas, type FileKind, type QuoteRowSpec, type UnitRowSpec } from '#core/tables/kinds-of-table';
+import {
+  FILES,
+  fileFields,
+  rowSchemas,
+  type FileKind,
+  type QuoteRowSpec,
+  type UnitRowSpec
+} from '#core/tables/kinds-of-table';
 import { KINDS, type Kind } from '#core/parts/kinds';
 import { MODEL_SCHEMAS, type Model } from '#core/parts/model';
 import { tagKey } from '#core/parts/tag';
@@ -105,6 +112,7 @@ async function partsByName(db: Knex, crateId: string) {
   };
 }
 
+// eslint-disable-next-line max-params -- what a row of a file is imported into
 async function targetOf(db: Knex, crateId: string, what: FileKind, kind: Kind, today: string): Promise<Target> {
   if (what === 'models') {
     const stored = await listModels(db, { crateId, kind });
@@ -246,6 +254,7 @@ function readRows(
  * What an import would do, row by row, without doing it.
  * @throws Problem `bad-input` where the file cannot be read at all, or has too many rows
  */
+// eslint-disable-next-line complexity -- one row at a time, from reading to its outcome
 export async function planImport(
   db: Knex,
   crateId: string,

@@ -56,6 +56,7 @@ let pending = '';
 let pendingAt = 0;
 
 /** For the window's keydown: one key, or two in a row (`g` then a letter) within a second and a half. */
+// eslint-disable-next-line complexity -- one line for each state in which a key is no shortcut
 export function onkeydown(event: KeyboardEvent): void {
   if (isTyping(event.target)) {
     inField = within(event.target, FIELD) && !['Tab', 'Escape', 'Enter'].includes(event.key);

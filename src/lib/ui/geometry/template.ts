@@ -24,93 +24,104 @@ export const CHECK_BAR_MM = 50;
 
 const size = (a: number, b: number) => `${Math.round(a * 10) / 10} × ${Math.round(b * 10) / 10}`;
 
-export function templateOf(
-  sheets: readonly CutSheet[],
-  pieces: readonly CutPiece[],
-  board: { lengthMm: number; widthMm: number }
-): Template {
-  const items: TemplateItem[] = [{ kind: 'check', x: 0, y: 4, length: CHECK_BAR_MM }];
-  let [x, y, row] = [0, 12, 0];
-  let width = CHECK_BAR_MM;
-  /** Room for something so large: beside the last thing, or on the next row. */
-  const place = (w: number, h: number): { x: number; y: number } => {
-    if (x > 0 && x + w > PAPER_MM) {
-      x = 0;
-      y += row + GAP_MM;
-      row = 0;
+/** Places things on paper, one beside the other, and on the next row where there is no room, mm. */
+class Paper {
+  #x = 0;
+  #y = 12;
+  #row = 0;
+  width = CHECK_BAR_MM;
+
+  place(w: number, h: number): { x: number; y: number } {
+    if (this.#x > 0 && this.#x + w > PAPER_MM) {
+      this.#x = 0;
+      this.#y += this.#row + GAP_MM;
+      this.#row = 0;
     }
-    const at = { x, y: y + TITLE_MM };
-    x += Math.max(w, TITLE_WIDTH_MM) + GAP_MM;
-    row = Math.max(row, h + TITLE_MM);
-    width = Math.max(width, at.x + w);
+    const at = { x: this.#x, y: this.#y + TITLE_MM };
+    this.#x += Math.max(w, TITLE_WIDTH_MM) + GAP_MM;
+    this.#row = Math.max(this.#row, h + TITLE_MM);
+    this.width = Math.max(this.width, at.x + w);
     return at;
-  };
-  for (const sheet of sheets) {
-    const length = sheet.pad.lengthMm ?? sheet.sheet.lengthMm;
-    const across = sheet.pad.widthMm ?? sheet.sheet.widthMm;
-    sheet.packing.sheets.forEach((packed, i) => {
-      // Of the rest, which stays whole, only a strip is drawn: paper is smaller than a large pad.
-      const width = Math.min(length, packed.band.lengthMm + REST_MM);
-      const height = Math.min(across, packed.band.widthMm + REST_MM);
-      const at = place(width, height);
-      const more = sheet.packing.sheets.length > 1 ? `, pad ${i + 1} of ${sheet.packing.sheets.length}` : '';
-      const cropped = width < length || height < across ? `, of ${size(length, across)} mm` : '';
-      items.push({
-        kind: 'pad',
-        ...at,
-        width,
-        height,
-        title: `${sheet.pad.name}, ${sheet.pad.thicknessMm} mm${cropped}${more}`
-      });
-      if (packed.band.lengthMm < length - 0.01)
-        items.push({
-          kind: 'band',
-          x1: at.x + packed.band.lengthMm,
-          y1: at.y,
-          x2: at.x + packed.band.lengthMm,
-          y2: at.y + height
-        });
-      else if (packed.band.widthMm < across - 0.01)
-        items.push({
-          kind: 'band',
-          x1: at.x,
-          y1: at.y + packed.band.widthMm,
-          x2: at.x + width,
-          y2: at.y + packed.band.widthMm
-        });
-      for (const piece of packed.placed)
-        items.push({
-          kind: 'piece',
-          x: at.x + piece.xMm,
-          y: at.y + piece.yMm,
-          width: piece.lengthMm,
-          height: piece.widthMm,
-          text: sheet.pieces[piece.piece]!.label,
-          size: size(piece.lengthMm, piece.widthMm)
-        });
-    });
   }
-  for (const side of ['top', 'bottom'] as const) {
-    const own = pieces.filter((piece) => piece.side === side && piece.layer === 0);
-    if (own.length === 0) continue;
-    const at = place(board.lengthMm, board.widthMm);
-    items.push({
-      kind: 'board',
-      ...at,
-      width: board.lengthMm,
-      height: board.widthMm,
-      title: side === 'top' ? 'Upper side, gold edge left' : 'Underside, seen through the board'
-    });
-    for (const piece of own)
-      items.push({
-        kind: 'piece',
-        x: at.x + piece.xMm,
-        y: at.y + piece.yMm,
-        width: piece.lengthMm,
-        height: piece.widthMm,
-        text: piece.label,
-        size: `${piece.pad.thicknessMm} mm`
-      });
+
+  get height(): number {
+    return this.#y + this.#row;
   }
-  return { width: Math.ceil(width + 1), height: Math.ceil(y + row + 2), items };
+}
+
+type PackedPad = CutSheet['packing']['sheets'][number];
+/** The pad of a cut sheet as it is drawn: of the rest, which stays whole, only a strip, for paper is smaller than a large pad. */
+type Drawn = { x: number; y: number; width: number; height: number; length: number; across: number };
+
+/** Draws the line at which the band comes off the pad. */
+function bandItems({ band }: PackedPad, { x, y, width, height, length, across }: Drawn): TemplateItem[] {
+  if (band.lengthMm < length - 0.01)
+    return [{ kind: 'band', x1: x + band.lengthMm, y1: y, x2: x + band.lengthMm, y2: y + height }];
+  return band.widthMm < across - 0.01
+    ? [{ kind: 'band', x1: x, y1: y + band.widthMm, x2: x + width, y2: y + band.widthMm }]
+    : [];
+}
+
+/** Draws one pad with its pieces. */
+function padItems(sheet: CutSheet, packed: PackedPad, i: number, paper: Paper): TemplateItem[] {
+  const length = sheet.pad.lengthMm ?? sheet.sheet.lengthMm;
+  const across = sheet.pad.widthMm ?? sheet.sheet.widthMm;
+  const width = Math.min(length, packed.band.lengthMm + REST_MM);
+  const height = Math.min(across, packed.band.widthMm + REST_MM);
+  const at = paper.place(width, height);
+  const count = sheet.packing.sheets.length;
+  const more = count > 1 ? `, pad ${i + 1} of ${count}` : '';
+  const cropped = width < length || height < across ? `, of ${size(length, across)} mm` : '';
+  const title = `${sheet.pad.name}, ${sheet.pad.thicknessMm} mm${cropped}${more}`;
+  return [
+    { kind: 'pad', ...at, width, height, title },
+    ...bandItems(packed, { ...at, width, height, length, across }),
+    ...packed.placed.map((piece): TemplateItem => ({
+      kind: 'piece',
+      x: at.x + piece.xMm,
+      y: at.y + piece.yMm,
+      width: piece.lengthMm,
+      height: piece.widthMm,
+      text: sheet.pieces[piece.piece]!.label,
+      size: size(piece.lengthMm, piece.widthMm)
+    }))
+  ];
+}
+
+type BoardSize = { lengthMm: number; widthMm: number };
+
+/** Draws one side of the board with its pieces where they go. */
+function boardItems(
+  side: 'top' | 'bottom',
+  pieces: readonly CutPiece[],
+  board: BoardSize,
+  paper: Paper
+): TemplateItem[] {
+  const own = pieces.filter((piece) => piece.side === side && piece.layer === 0);
+  if (own.length === 0) return [];
+  const at = paper.place(board.lengthMm, board.widthMm);
+  const title = side === 'top' ? 'Upper side, gold edge left' : 'Underside, seen through the board';
+  return [
+    { kind: 'board', ...at, width: board.lengthMm, height: board.widthMm, title },
+    ...own.map((piece): TemplateItem => ({
+      kind: 'piece',
+      x: at.x + piece.xMm,
+      y: at.y + piece.yMm,
+      width: piece.lengthMm,
+      height: piece.widthMm,
+      text: piece.label,
+      size: `${piece.pad.thicknessMm} mm`
+    }))
+  ];
+}
+
+/** Lays a cutting template out on paper, 1 : 1, mm: a bar to check the print by, pads with their pieces, and the board. */
+export function templateOf(sheets: readonly CutSheet[], pieces: readonly CutPiece[], board: BoardSize): Template {
+  const paper = new Paper();
+  const items: TemplateItem[] = [
+    { kind: 'check', x: 0, y: 4, length: CHECK_BAR_MM },
+    ...sheets.flatMap((sheet) => sheet.packing.sheets.flatMap((packed, i) => padItems(sheet, packed, i, paper))),
+    ...(['top', 'bottom'] as const).flatMap((side) => boardItems(side, pieces, board, paper))
+  ];
+  return { width: Math.ceil(paper.width + 1), height: Math.ceil(paper.height + 2), items };
 }

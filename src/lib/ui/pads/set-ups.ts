@@ -84,10 +84,9 @@ export function queryFor(scene: Scene, input: PlanInput): string {
 
 export type SetUp = { name: string; input: SimulateInput };
 
-/** The one or two set-ups of a scene. */
-export function setUpsOf(scene: Scene, input: PlanInput, library: Pick<Library, 'enclosure'>): SetUp[] {
-  const { job, ...build } = input;
-  const base: SimulateInput = {
+/** The build of a scene as it is. */
+function ownInput(scene: Scene, { job, ...build }: PlanInput): SimulateInput {
+  return {
     ...build,
     ...(scene.load === 'job' && job ? { job: { ...job, ambientC: scene.ambient } } : {}),
     seconds: scene.minutes * 60,
@@ -97,43 +96,56 @@ export function setUpsOf(scene: Scene, input: PlanInput, library: Pick<Library, 
     ...(scene.load === 'write' ? { writeGB: scene.gb } : {}),
     ...(scene.rewrite ? { rewrite: true } : {})
   };
-  const own: SetUp = { name: input.enclosure.name, input: base };
-  const other = (name: string, change: Partial<SimulateInput>): SetUp[] => [
-    own,
-    { name, input: { ...base, ...change } }
-  ];
-  const { cooling } = input.enclosure;
-  switch (scene.beside) {
-    case 'bare':
-      return other('without pads', { bare: true });
-    case 'fan':
-      return other('with a fan', { fan: true });
-    case 'passive':
-      return other('without a fan', { fan: false });
-    case 'edge':
-    case 'cloth':
-    case 'flat':
-      return scene.beside === (cooling?.stands ?? 'flat')
-        ? [own]
-        : other(BESIDE[scene.beside], { stands: scene.beside });
-    case 'plastic':
-    case 'aluminium':
-      return (cooling?.material ?? 'aluminium') === scene.beside
-        ? [own]
-        : other(`as ${scene.beside}`, { material: scene.beside });
-    case 'ambient':
-      return other(`at ${scene.ambient + 10} °C`, {
-        ambientC: scene.ambient + 10,
-        ...(base.job ? { job: { ...base.job, ambientC: scene.ambient + 10 } } : {})
-      });
-    case 'case': {
-      const enclosure = library.enclosure.get(scene.case);
-      if (!enclosure) return [own];
-      // Pads were settled for this case; in another one they are chosen anew.
-      const { stack: _, ...rest } = base;
-      return [own, { name: enclosure.name, input: { ...rest, enclosure } }];
-    }
-    default:
-      return [own];
+}
+
+/** How much warmer the other room is, K. */
+const WARMER_K = 10;
+
+type Cases = Pick<Library, 'enclosure'>;
+/** What is changed for the set-up beside; undefined where it would be the same. */
+type Beside = (scene: Scene, base: SimulateInput, library: Cases) => SetUp | undefined;
+
+const changed = (name: string, base: SimulateInput, change: Partial<SimulateInput>): SetUp => ({
+  name,
+  input: { ...base, ...change }
+});
+const standing =
+  (stands: 'edge' | 'cloth' | 'flat'): Beside =>
+  (_scene, base) =>
+    stands === (base.enclosure.cooling?.stands ?? 'flat') ? undefined : changed(BESIDE[stands], base, { stands });
+const ofMaterial =
+  (material: 'plastic' | 'aluminium'): Beside =>
+  (_scene, base) =>
+    material === (base.enclosure.cooling?.material ?? 'aluminium')
+      ? undefined
+      : changed(`as ${material}`, base, { material });
+
+const BESIDES: Partial<Record<Scene['beside'], Beside>> = {
+  bare: (_scene, base) => changed('without pads', base, { bare: true }),
+  fan: (_scene, base) => changed('with a fan', base, { fan: true }),
+  passive: (_scene, base) => changed('without a fan', base, { fan: false }),
+  edge: standing('edge'),
+  cloth: standing('cloth'),
+  flat: standing('flat'),
+  plastic: ofMaterial('plastic'),
+  aluminium: ofMaterial('aluminium'),
+  ambient: ({ ambient }, base) => {
+    const ambientC = ambient + WARMER_K;
+    const job = base.job ? { job: { ...base.job, ambientC } } : {};
+    return changed(`at ${ambientC} °C`, base, { ambientC, ...job });
+  },
+  case: (scene, base, library) => {
+    const enclosure = library.enclosure.get(scene.case);
+    // Pads were settled for this case; in another one they are chosen anew.
+    const { stack: _, ...rest } = base;
+    return enclosure && { name: enclosure.name, input: { ...rest, enclosure } };
   }
+};
+
+/** Gives the one or two set-ups of a scene. */
+export function setUpsOf(scene: Scene, input: PlanInput, library: Cases): SetUp[] {
+  const base = ownInput(scene, input);
+  const own: SetUp = { name: input.enclosure.name, input: base };
+  const beside = BESIDES[scene.beside]?.(scene, base, library);
+  return beside ? [own, beside] : [own];
 }

@@ -5,7 +5,15 @@ import { cutPlan, cutPieces } from '#core/pads/cutting/cut';
 import { simulate } from '#core/simulate/simulate';
 import { chipWords, moved, sectionOf } from '../geometry/pads';
 import { CHECK_BAR_MM, templateOf } from '../geometry/template';
-import { eventMarks, limitMark, namedEvents, rateTraces, runSentence, samplesCsv, temperatureTraces } from './heat-chart';
+import {
+  eventMarks,
+  limitMark,
+  namedEvents,
+  rateTraces,
+  runSentence,
+  samplesCsv,
+  temperatureTraces
+} from './heat-chart';
 import { queryFor, sceneFrom, setUpsOf, usualScene, wrongIn } from './set-ups';
 
 const chip = {

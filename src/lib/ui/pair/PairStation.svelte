@@ -147,6 +147,7 @@
       ? `For the job ${job.name}: ${job.transferGB} GB ${job.direction === 'out' ? 'from the drive' : job.direction === 'in' ? 'onto the drive' : 'both ways'}${job.largestFileGB ? `, largest file ${job.largestFileGB} GB` : ''}`
       : 'No job chosen: judged for continuous writing'
   );
+  // eslint-disable-next-line complexity -- one line for each kind of change that a notice names
   const nextLine = $derived.by(() => {
     if (!report) return missing.find((m) => !m.chosen)?.message ?? missing[0]?.message ?? 'Choose the parts.';
     const worst = report.findings[0];

@@ -40,6 +40,7 @@ const OTHER: Record<string, string> = {
 };
 
 /** Says an assumed value as the form names it: part, label, value with its unit, and where it comes from; two fields may share a label, never a key. */
+// eslint-disable-next-line complexity -- one line for each kind of value
 export function assumedWords({ part, field, value, from }: Assumed): {
   key: string;
   what: string;

@@ -61,16 +61,103 @@ const speed = (key: string, label: string, band: Band | null): FigureRow[] =>
     ? [{ key, label, value: rate(band.typical), unit: 'MB/s', range: `${rate(band.low)} – ${rate(band.high)}`, band }]
     : [];
 
-/** The figures of a plan in the order in which a person asks for them. Keys are those of the workings. */
-export function figureRows(report: PlanReport): FigureRow[] {
-  const { throughput, cache, job, cost, filesystem } = report;
-  const workingOf = (key: string) => report.workings.find((w) => w.figure === key);
-  const usable = workingOf('capacity.usable')?.result;
-  const limit = workingOf('job.limit');
-  const trim = workingOf('trim');
-  /** Advertised against reachable: reading, and writing beside it. */
-  const [ofRead, ofWrite] = (['read', 'write'] as const).map((of) => workingOf(`reachable.${of}`)?.result);
+/** Finds the result of a working by its key; undefined where the plan came without workings. */
+const resultOf = ({ workings }: PlanReport, key: string) => workings.find((w) => w.figure === key)?.result;
+
+const limitRows = (report: PlanReport): FigureRow[] => {
+  const limit = resultOf(report, 'job.limit');
+  if (limit === undefined) return [];
+  const value = typeof limit === 'string' ? limit : '';
+  return [{ key: 'job.limit', label: 'The job waits for', value, unit: '', range: '', band: null, words: true }];
+};
+
+/** Advertised against reachable: reading, and writing beside it. */
+function reachableRows(report: PlanReport): FigureRow[] {
+  const [ofRead, ofWrite] = (['read', 'write'] as const).map((of) => resultOf(report, `reachable.${of}`));
+  if (typeof ofRead !== 'number' && typeof ofWrite !== 'number') return [];
   const percent = (value: unknown) => (typeof value === 'number' ? value.toFixed(0) : '–');
+  return [
+    {
+      key: typeof ofRead === 'number' ? 'reachable.read' : 'reachable.write',
+      label: 'Of its read rating',
+      value: percent(ofRead),
+      unit: '%',
+      range: `${percent(ofWrite)} % of its write`,
+      band: null
+    }
+  ];
+}
+
+function trimRows(report: PlanReport): FigureRow[] {
+  const trim = resultOf(report, 'trim');
+  if (trim === undefined) return [];
+  const range = report.trim?.onceWrittenGB ? 'the cache shrinks without it' : '';
+  return [{ key: 'trim', label: 'TRIM gets through', value: String(trim), unit: '', range, band: null, words: true }];
+}
+
+function filesystemRows(report: PlanReport): FigureRow[] {
+  const { filesystem, scheme, allocationUnit } = report.filesystem.first;
+  const usable = resultOf(report, 'capacity.usable');
+  const rows: FigureRow[] = [
+    {
+      key: 'filesystem.first',
+      label: 'Filesystem',
+      value: FILESYSTEMS[filesystem].label,
+      unit: scheme.toUpperCase(),
+      range: allocationUnit ?? '',
+      band: null
+    }
+  ];
+  if (typeof usable === 'number')
+    rows.push({
+      key: 'capacity.usable',
+      label: 'Usable',
+      value: usable.toFixed(2),
+      unit: 'TiB',
+      range: '',
+      band: null
+    });
+  return rows;
+}
+
+const powerRows = ({ power }: PlanReport): FigureRow[] =>
+  power
+    ? [
+        {
+          key: 'power.steady',
+          label: 'Power, writing',
+          value: power.steadyW.typical.toFixed(1),
+          unit: 'W',
+          range: `${power.steadyW.low.toFixed(1)} – ${power.steadyW.high.toFixed(1)}`,
+          band: null
+        }
+      ]
+    : [];
+
+const costRows = ({ cost }: PlanReport): FigureRow[] =>
+  cost
+    ? [
+        {
+          key: 'cost.total',
+          label: 'Price delivered',
+          ...split(money(cost.total, cost.currency)),
+          range: '',
+          band: null
+        },
+        {
+          key: 'cost.perTB',
+          label: 'Per terabyte',
+          value: cost.perTB.toFixed(2),
+          unit: `${cost.currency}/TB`,
+          range: `${cost.perTiBUsable.toFixed(2)} usable TiB`,
+          band: null
+        }
+      ]
+    : [];
+
+/** Lists the figures of a plan in the order in which a person asks for them. Keys are those of the workings. */
+export function figureRows(report: PlanReport): FigureRow[] {
+  const { throughput, cache, job } = report;
   return [
     ...wouldRows(report),
     ...speed('throughput.read', 'Read', throughput.read),
@@ -80,88 +167,14 @@ export function figureRows(report: PlanReport): FigureRow[] {
     ...speed('throughput.random4kWrite', 'Random 4 KiB write', throughput.random4kWrite),
     ...cacheRow('cache.cliffAtGB', cache.cliffAtGB),
     ...jobRow('job.seconds', job?.seconds, report.measured),
-    ...(limit
-      ? [
-          {
-            key: 'job.limit',
-            label: 'The job waits for',
-            value: typeof limit.result === 'string' ? limit.result : '',
-            unit: '',
-            range: '',
-            band: null,
-            words: true
-          }
-        ]
-      : []),
-    ...(typeof ofRead === 'number' || typeof ofWrite === 'number'
-      ? [
-          {
-            key: typeof ofRead === 'number' ? 'reachable.read' : 'reachable.write',
-            label: 'Of its read rating',
-            value: percent(ofRead),
-            unit: '%',
-            range: `${percent(ofWrite)} % of its write`,
-            band: null
-          }
-        ]
-      : []),
-    ...(trim
-      ? [
-          {
-            key: 'trim',
-            label: 'TRIM gets through',
-            value: String(trim.result),
-            unit: '',
-            range: report.trim?.onceWrittenGB ? 'the cache shrinks without it' : '',
-            band: null,
-            words: true
-          }
-        ]
-      : []),
+    ...limitRows(report),
+    ...reachableRows(report),
+    ...trimRows(report),
     ...heatRows(report),
     ...stackRows(report),
-    {
-      key: 'filesystem.first',
-      label: 'Filesystem',
-      value: FILESYSTEMS[filesystem.first.filesystem].label,
-      unit: filesystem.first.scheme.toUpperCase(),
-      range: filesystem.first.allocationUnit ?? '',
-      band: null
-    },
-    ...(typeof usable === 'number'
-      ? [{ key: 'capacity.usable', label: 'Usable', value: usable.toFixed(2), unit: 'TiB', range: '', band: null }]
-      : []),
-    ...(report.power
-      ? [
-          {
-            key: 'power.steady',
-            label: 'Power, writing',
-            value: report.power.steadyW.typical.toFixed(1),
-            unit: 'W',
-            range: `${report.power.steadyW.low.toFixed(1)} – ${report.power.steadyW.high.toFixed(1)}`,
-            band: null
-          }
-        ]
-      : []),
-    ...(cost
-      ? [
-          {
-            key: 'cost.total',
-            label: 'Price, landed',
-            ...split(money(cost.total, cost.currency)),
-            range: '',
-            band: null
-          },
-          {
-            key: 'cost.perTB',
-            label: 'Per terabyte',
-            value: cost.perTB.toFixed(2),
-            unit: `${cost.currency}/TB`,
-            range: `${cost.perTiBUsable.toFixed(2)} usable TiB`,
-            band: null
-          }
-        ]
-      : [])
+    ...filesystemRows(report),
+    ...powerRows(report),
+    ...costRows(report)
   ];
 }
 

@@ -11,6 +11,7 @@ export const keyOf = (c: Pick<RankRow, 'hostId' | 'portId' | 'cableId' | 'enclos
  * Price of a terabyte against what is written for long: the rows that are shown, at hand and to buy, the frontier of all of them,
  * and the other ways. What has no price has no place here.
  */
+// eslint-disable-next-line max-params -- a chart is data: what it shows, and its three labels
 export function rankTraces(
   rows: readonly RankRow[],
   frontier: readonly FrontierPoint[],

@@ -39,34 +39,51 @@ export function stateToQuery(state: RankState): string {
   return query.toString();
 }
 
-/** Reads an address; what makes no sense in it is left out. */
-export function stateFromQuery(query: URLSearchParams): RankState {
-  const state: RankState = { weights: {}, filters: {}, takeApart: query.get('apart') === 'yes' };
-  const job = query.get('job');
-  if (job && ID.test(job)) state.jobId = job;
-  for (const [key, name] of Object.entries(LISTS) as [keyof typeof LISTS, string][]) {
-    const ids = query
-      .get(name)
-      ?.split('.')
-      .filter((id) => ID.test(id));
-    if (ids && ids.length > 0) state[key] = ids.slice(0, 500);
-  }
+/** The parts of a value in an address that a test lets through. */
+const partsOf = (query: URLSearchParams, name: string, test: (part: string) => boolean): string[] =>
+  query.get(name)?.split('.').filter(test) ?? [];
+
+const MOST_IDS = 500;
+const MOST_WEIGHT = 100;
+
+/** Reads weights such as `cost_2~perTB_1`. */
+function weightsFrom(query: URLSearchParams): RankState['weights'] {
+  const weights: RankState['weights'] = {};
   for (const part of query.get('weights')?.split('~') ?? []) {
     const [criterion, value] = part.split('_');
     const weight = Number(value);
-    if (CRITERIA.includes(criterion as Criterion) && Number.isFinite(weight) && weight >= 0 && weight <= 100)
-      state.weights[criterion as Criterion] = weight;
+    if (CRITERIA.includes(criterion as Criterion) && weight >= 0 && weight <= MOST_WEIGHT)
+      weights[criterion as Criterion] = weight;
   }
+  return weights;
+}
+
+function filtersFrom(query: URLSearchParams): RankState['filters'] {
+  const filters: RankState['filters'] = {};
   for (const [key, [name, max]] of Object.entries(NUMBERS) as [keyof typeof NUMBERS, readonly [string, number]][]) {
-    const value = Number(query.get(name) ?? NaN);
-    if (query.get(name) !== '' && Number.isFinite(value) && value >= 0 && value <= max) state.filters[key] = value;
+    const text = query.get(name);
+    const value = Number(text || NaN);
+    if (value >= 0 && value <= max) filters[key] = value;
   }
-  const verdicts = query
-    .get('verdicts')
-    ?.split('.')
-    .filter((v) => (VERDICTS as readonly string[]).includes(v));
-  if (verdicts && verdicts.length > 0) state.filters.verdicts = verdicts as (typeof VERDICTS)[number][];
-  if (query.get('owned') === 'yes') state.filters.ownedOnly = true;
+  const verdicts = partsOf(query, 'verdicts', (v) => (VERDICTS as readonly string[]).includes(v));
+  if (verdicts.length > 0) filters.verdicts = verdicts as (typeof VERDICTS)[number][];
+  if (query.get('owned') === 'yes') filters.ownedOnly = true;
+  return filters;
+}
+
+/** Reads an address; what makes no sense in it is left out. */
+export function stateFromQuery(query: URLSearchParams): RankState {
+  const state: RankState = {
+    weights: weightsFrom(query),
+    filters: filtersFrom(query),
+    takeApart: query.get('apart') === 'yes'
+  };
+  const job = query.get('job');
+  if (job && ID.test(job)) state.jobId = job;
+  for (const [key, name] of Object.entries(LISTS) as [keyof typeof LISTS, string][]) {
+    const ids = partsOf(query, name, (id) => ID.test(id));
+    if (ids.length > 0) state[key] = ids.slice(0, MOST_IDS);
+  }
   return state;
 }
 

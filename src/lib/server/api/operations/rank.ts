@@ -1,5 +1,11 @@
 import { operation } from '../operation';
-import { rankInputSchema, rankReportSchema, weightsSchema, filtersSchema, MOST_ROWS } from '#core/compare/ranking/request';
+import {
+  rankInputSchema,
+  rankReportSchema,
+  weightsSchema,
+  filtersSchema,
+  MOST_ROWS
+} from '#core/compare/ranking/request';
 import { refuse } from '../../problems/problem';
 import { inWorker } from '../../workers/run';
 import { CRATE, inCrate, task } from './common';

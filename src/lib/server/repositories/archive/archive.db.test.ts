@@ -3,7 +3,18 @@ import { existsSync } from 'node:fs';
 import { gunzipSync, gzipSync } from 'node:zlib';
 import type { Knex } from 'knex';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { asDocument, backupOf, bundleOf, changed, fileOf, forged, linesOf, openFrom, packedBundleOf, restoreFrom } from '../../../../../tests/archives';
+import {
+  asDocument,
+  backupOf,
+  bundleOf,
+  changed,
+  fileOf,
+  forged,
+  linesOf,
+  openFrom,
+  packedBundleOf,
+  restoreFrom
+} from '../../../../../tests/archives';
 import { freshDatabase } from '../../../../../tests/fresh-database';
 import { planned } from '../../../../../tests/planned-build';
 import { aDrive } from '../../../../../tests/parts';

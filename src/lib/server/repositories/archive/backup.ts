@@ -149,32 +149,39 @@ export async function checkBackup(path: string, report?: TaskControl['report']):
   const crateOf = new Map<RowTable, Map<string, string>>(ROW_TABLES.map((table) => [table, new Map()]));
   const dangling = new Set<string>();
   let rows = 0;
-  const { counts } = await readThrough(lines, ROW_TABLES, found, report, (table, row, at, contents) => {
-    rows += 1;
-    found.add(at, rowProblems(table, row));
-    const key = String(row[keyOf(table)]);
-    const crate = String(row.crate_id ?? row.id);
-    const known = crateOf.get(table)!;
-    if (known.has(key)) found.add(at, [{ path: '', message: 'has a key that another row has too' }]);
-    // Nothing refers to the log, which is the longest of all.
-    if (table !== 'events') known.set(key, crate);
-    /** @param mayDangle whether an earlier version itself left such behind; then it is mended */
-    const refer = (column: string, to: RowTable, mayDangle: boolean) => {
-      const id = String(row[column]);
-      const its = crateOf.get(to)?.get(id);
-      if (its === (to === 'crates' ? id : crate)) return;
-      if (mayDangle && its === undefined) dangling.add(key);
-      else
-        found.add(at, [{ path: column, message: `refers to something that is not in the backup: ${id.slice(0, 40)}` }]);
-    };
-    if (row.crate_id !== undefined) refer('crate_id', 'crates', false);
-    for (const { table: from, column, to } of REFERENCES)
-      if (from === table && typeof row[column] === 'string')
-        refer(column, to, table === 'units' && column === 'build_id');
-    if (table !== 'attachments') return;
-    refer('subject_id', row.subject_table as RowTable, true);
-    if (!contents.has(`${crate} ${String(row.sha256)}`))
-      found.add(at, [{ path: 'sha256', message: 'names a content that is not in the backup' }]);
+  const { counts } = await readThrough(lines, {
+    tables: ROW_TABLES,
+    found,
+    report,
+    each: (table, row, at, contents) => {
+      rows += 1;
+      found.add(at, rowProblems(table, row));
+      const key = String(row[keyOf(table)]);
+      const crate = String(row.crate_id ?? row.id);
+      const known = crateOf.get(table)!;
+      if (known.has(key)) found.add(at, [{ path: '', message: 'has a key that another row has too' }]);
+      // Nothing refers to the log, which is the longest of all.
+      if (table !== 'events') known.set(key, crate);
+      /** @param mayDangle whether an earlier version itself left such behind; then it is mended */
+      const refer = (column: string, to: RowTable, mayDangle: boolean) => {
+        const id = String(row[column]);
+        const its = crateOf.get(to)?.get(id);
+        if (its === (to === 'crates' ? id : crate)) return;
+        if (mayDangle && its === undefined) dangling.add(key);
+        else
+          found.add(at, [
+            { path: column, message: `refers to something that is not in the backup: ${id.slice(0, 40)}` }
+          ]);
+      };
+      if (row.crate_id !== undefined) refer('crate_id', 'crates', false);
+      for (const { table: from, column, to } of REFERENCES)
+        if (from === table && typeof row[column] === 'string')
+          refer(column, to, table === 'units' && column === 'build_id');
+      if (table !== 'attachments') return;
+      refer('subject_id', row.subject_table as RowTable, true);
+      if (!contents.has(`${crate} ${String(row.sha256)}`))
+        found.add(at, [{ path: 'sha256', message: 'names a content that is not in the backup' }]);
+    }
   });
   found.missing(
     counts,
@@ -212,7 +219,7 @@ export async function restoreBackup(
         await work.report('Keeping what was written last', 0, total);
         await copy.rows(trx);
         for (const table of [...ROW_TABLES].reverse()) await trx(table).delete();
-        const rows = await insertRows(trx, first, reading, total, work, (table: RowTable, row) =>
+        const rows = await insertRows(trx, { first, reading }, { report: work.report, total }, (table: RowTable, row) =>
           mend(table, row, dangling)
         );
         await raiseCounters(trx);

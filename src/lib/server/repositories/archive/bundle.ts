@@ -17,28 +17,35 @@ import { REFERENCES, rowProblems, type DbRow, type RowTable } from './rows';
 
 type Bundle = { crate: unknown; lines: AsyncIterable<Line>; document: boolean };
 
-async function* linesOf(document: Line): AsyncGenerator<Line> {
+const isRow = (row: unknown): row is DbRow => row !== null && typeof row === 'object';
+
+/** Gives the contents that a bundle of one document carries in its attachments. */
+function* contentLines(document: Line): Generator<Line> {
   const attachments = Array.isArray(document.attachments) ? (document.attachments as unknown[]) : [];
   for (const [i, row] of attachments.entries()) {
-    if (row === null || typeof row !== 'object') throw refuseArchive('is no row', `attachments.${i}`);
-    const { sha256, content } = row as DbRow;
-    yield { table: 'files', row: { sha256, content: { base64: content } } };
+    if (!isRow(row)) throw refuseArchive('is no row', `attachments.${i}`);
+    yield { table: 'files', row: { sha256: row.sha256, content: { base64: row.content } } };
   }
+}
+
+/** Gives a bundle of one document as lines: contents, rows, and how many there are. */
+async function* linesOf(document: Line): AsyncGenerator<Line> {
+  yield* contentLines(document);
   const counts: Record<string, number> = {};
   for (const table of BUNDLE_TABLES) {
     // Bundles of before there were observations have none.
     const rows = document[table] ?? (table === 'observations' ? [] : undefined);
     if (!Array.isArray(rows)) throw refuseArchive('is missing or no list', table);
     counts[table] = rows.length;
-    for (const row of rows as unknown[]) {
-      if (table !== 'attachments' || row === null || typeof row !== 'object') yield { table, row };
-      else {
-        const { content: _content, ...rest } = row as DbRow;
-        yield { table, row: rest };
-      }
-    }
+    for (const row of rows as unknown[]) yield { table, row: table === 'attachments' ? withoutContent(row) : row };
   }
   yield { counts };
+}
+
+function withoutContent(row: unknown): unknown {
+  if (!isRow(row)) return row;
+  const { content: _content, ...rest } = row;
+  return rest;
 }
 
 async function openBundleFile(path: string): Promise<Bundle> {
@@ -105,14 +112,13 @@ export async function checkBundle(path: string, report?: TaskControl['report']):
     refer('subject_id', row.subject_table as RowTable);
     if (!contents.has(`undefined ${String(row.sha256)}`)) wrong('sha256', 'names a content that is not in the bundle');
   };
-  const { counts } = await readThrough(
-    lines,
-    BUNDLE_TABLES,
+  const { counts } = await readThrough(lines, {
+    tables: BUNDLE_TABLES,
     found,
     report,
     each,
-    document ? { contentsAt: 'attachments' } : {}
-  );
+    ...(document ? { contentsAt: 'attachments' } : {})
+  });
   found.missing(counts, BUNDLE_TABLES);
   found.throwIfAny();
   return {
@@ -190,13 +196,19 @@ export async function openBundle(
       const tags = await tagsHere(trx, checked.tags);
       const follow = <T>(value: T): T =>
         fresh ? (JSON.parse(JSON.stringify(value).replace(ID, (old) => fresh.get(old) ?? old)) as T) : value;
-      await insertRows(trx, first, reading, checked.rows, work, (table: BundleTable, entry) => {
-        const row = storedRow(table, crateId, follow(entry));
-        if (table === 'builds') row.tag = tags.get(String(row.tag)) ?? row.tag;
-        if (table === 'events') row.message = String(row.message).replace(/AC-\d{4,9}/g, (tag) => tags.get(tag) ?? tag);
-        if (table === 'models' || table === 'jobs') row.spec = withoutDoubles(row.spec);
-        return row;
-      });
+      await insertRows(
+        trx,
+        { first, reading },
+        { report: work.report, total: checked.rows },
+        (table: BundleTable, entry) => {
+          const row = storedRow(table, crateId, follow(entry));
+          if (table === 'builds') row.tag = tags.get(String(row.tag)) ?? row.tag;
+          if (table === 'events')
+            row.message = String(row.message).replace(/AC-\d{4,9}/g, (tag) => tags.get(tag) ?? tag);
+          if (table === 'models' || table === 'jobs') row.spec = withoutDoubles(row.spec);
+          return row;
+        }
+      );
       await countGivenTags(trx, crateId);
       const opened = { crate: await getCrate(trx, { id: crateId }), renamed };
       await work.commit(trx, opened);

@@ -30,15 +30,14 @@ export async function putContents(
 
 /**
  * Writes the rows of an archive, many in one statement.
+ * @param first the first line after the contents, `reading` the rest
  * @param prepare what becomes of a row; nothing where it is left out
  * @returns how many were written
  */
 export async function insertRows<T extends RowTable>(
   trx: Knex.Transaction,
-  first: Next,
-  reading: AsyncIterator<Line>,
-  total: number,
-  work: TaskControl,
+  { first, reading }: { first: Next; reading: AsyncIterator<Line> },
+  { report, total }: { report: TaskControl['report']; total: number },
   prepare: (table: T, row: DbRow) => DbRow | undefined
 ): Promise<number> {
   let done = 0;
@@ -49,7 +48,7 @@ export async function insertRows<T extends RowTable>(
     await trx(of).insert(batch);
     done += batch.length;
     batch = [];
-    await work.report(`Writing ${of}`, done, total);
+    await report(`Writing ${of}`, done, total);
   };
   for (let next = first; !next.done; next = await reading.next()) {
     const { table, row } = next.value as { table?: T; row?: DbRow };

@@ -34,21 +34,34 @@ export class Findings {
 
 type Counts = { read: Map<string, number>; stated: Record<string, unknown> | undefined };
 
+/** What goes through the lines of an archive. */
+export type Through<T extends RowTable> = {
+  /** The tables that may be in it. */
+  tables: readonly T[];
+  found: Findings;
+  report?: TaskControl['report'] | undefined;
+  /** Where contents are said to stand, where that is not `files`. */
+  contentsAt?: string;
+  /**
+   * Looks at a row.
+   * @param at its path, such as `units.3`
+   * @param contents those that came before, as `crate digest`
+   */
+  each: (table: T, row: DbRow, at: string, contents: ReadonlySet<string>) => void;
+};
+
+/** Rows between two reports. */
+const REPORT_EVERY = 500;
+
 /**
  * Goes through the lines of an archive once. Contents are checked against their digests here, rows are for `each`.
- * @param tables those that may be in it
- * @param each looks at a row; `at` is its path, such as `units.3`
- * `contents` holds those that came before, as `crate digest`
  * @returns how many rows there are of each table, as read and as the archive states
  */
 export async function readThrough<T extends RowTable>(
   lines: AsyncIterable<Line>,
-  tables: readonly T[],
-  found: Findings,
-  report: TaskControl['report'] | undefined,
-  each: (table: T, row: DbRow, at: string, contents: ReadonlySet<string>) => void,
-  options: { contentsAt?: string } = {}
+  through: Through<T>
 ): Promise<{ counts: Counts }> {
+  const { found, report, each, contentsAt = 'files' } = through;
   const contents = new Set<string>();
   const counts: Counts = { read: new Map(), stated: undefined };
   const reader = new ContentReader(false);
@@ -58,23 +71,29 @@ export async function readThrough<T extends RowTable>(
       counts.stated = line.counts as Record<string, unknown>;
       continue;
     }
-    const { table, row } = line as { table: T | 'files'; row: unknown };
-    if (table !== 'files' && !tables.includes(table))
-      throw refuseArchive('is no table of it', String(table).slice(0, 40));
-    const number = counts.read.get(table) ?? 0;
-    const at = `${table === 'files' ? (options.contentsAt ?? 'files') : table}.${number}`;
-    if (row === null || typeof row !== 'object' || Array.isArray(row)) throw refuseArchive('is no row', at);
-    if (table === 'files') {
-      const content = reader.take(row as DbRow, at);
-      if (!content) continue;
-      contents.add(`${String((row as DbRow).crate_id)} ${content.sha256}`);
-      await report?.('Checking files', contents.size, 0);
+    const { table, row, at, number } = rowOfLine(line, through.tables, counts, contentsAt);
+    if (table !== 'files') {
+      each(table, row, at, contents);
+      if (++rows % REPORT_EVERY === 0) await report?.(`Checking ${table}`, rows, 0);
     } else {
-      each(table, row as DbRow, at, contents);
-      if (++rows % 500 === 0) await report?.(`Checking ${table}`, rows, 0);
+      const content = reader.take(row, at);
+      if (!content) continue;
+      contents.add(`${String(row.crate_id)} ${content.sha256}`);
+      await report?.('Checking files', contents.size, 0);
     }
     counts.read.set(table, number + 1);
     if (found.enough) break;
   }
   return { counts };
+}
+
+/** Finds the row of a line, its path and its number in its table. @throws Problem `bad-input` where it is none */
+function rowOfLine<T extends RowTable>(line: Line, tables: readonly T[], { read }: Counts, contentsAt: string) {
+  const { table, row } = line as { table: T | 'files'; row: unknown };
+  if (table !== 'files' && !tables.includes(table))
+    throw refuseArchive('is no table of it', String(table).slice(0, 40));
+  const number = read.get(table) ?? 0;
+  const at = `${table === 'files' ? contentsAt : table}.${number}`;
+  if (row === null || typeof row !== 'object' || Array.isArray(row)) throw refuseArchive('is no row', at);
+  return { table, row: row as DbRow, at, number };
 }

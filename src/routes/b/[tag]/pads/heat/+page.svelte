@@ -11,7 +11,16 @@
   import { Simulations } from '$lib/client/simulations.svelte';
   import Plot from '$lib/ui/common/Plot.svelte';
   import Wide from '$lib/ui/common/Wide.svelte';
-  import { eventMarks, limitMark, namedEvents, rateTraces, runSentence, samplesCsv, temperatureTraces, type Run } from '$lib/ui/pads/heat-chart';
+  import {
+    eventMarks,
+    limitMark,
+    namedEvents,
+    rateTraces,
+    runSentence,
+    samplesCsv,
+    temperatureTraces,
+    type Run
+  } from '$lib/ui/pads/heat-chart';
   import { BESIDE, queryFor, sceneFrom, setUpsOf, wrongIn, type Scene } from '$lib/ui/pads/set-ups';
 
   let { data } = $props();

@@ -2,7 +2,13 @@
   import { Button, NumberInput, Select, SelectItem, TextArea, TextInput } from 'carbon-components-svelte';
   import { day, duration, figure, quantity } from '#core/quantities/format';
   import { compareLog } from '#core/temperature-logs/compare';
-  import { PROBES, readPastedLog, temperatureLogSchema, type Probe, type TemperatureLog } from '#core/temperature-logs/log';
+  import {
+    PROBES,
+    readPastedLog,
+    temperatureLogSchema,
+    type Probe,
+    type TemperatureLog
+  } from '#core/temperature-logs/log';
   import { changesOf } from '$lib/client/change';
   import { dayHere } from '$lib/ui/common/day-here';
   import { dropDraft, keepDraft, keptDraft } from '$lib/ui/common/drafts';
