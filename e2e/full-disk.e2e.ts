@@ -66,7 +66,7 @@ test('a full disk is named with its free bytes, nothing acknowledged is lost, an
         timeout: 20_000
       })
       .toMatchObject({
-        error: { message: expect.stringMatching(/disk that holds the data folder is full/) as unknown as string }
+        error: { message: expect.stringMatching(/disk that holds the data folder is full/) }
       });
     const page = await fetch(`${program.address}/c/fernhollow`);
     expect([page.status, await page.text()]).toEqual([
@@ -81,7 +81,7 @@ test('a full disk is named with its free bytes, nothing acknowledged is lost, an
     rmSync(join(disk!, 'somebody else'));
     await expect.poll(async () => (await program.send('GET', '/api/health')).status, { timeout: 30_000 }).toBe(200);
     expect(program.databasePid).not.toBe(before);
-    const files = (await program.send('GET', `/api/crates/${crate}/attachments`)).data as unknown as object[];
+    const files = (await program.send<object[]>('GET', `/api/crates/${crate}/attachments`)).data;
     expect(files).toHaveLength(acknowledged);
   } finally {
     await program.stop().catch(() => {});

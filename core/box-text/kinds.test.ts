@@ -158,8 +158,7 @@ describe('the judge', () => {
       options: values.map((value) => ({ value, words: '' }))
     }))
   });
-  const verdictOn = (...args: Parameters<typeof reading>) =>
-    judge(expected, reading(...args) as unknown as Parameters<typeof judge>[1]);
+  const verdictOn = (...args: Parameters<typeof reading>) => judge(expected, reading(...args));
   it('counts the kind, what is stated and what is to be asked', () => {
     // kind + 2 stated + 1 asked = 4
     const all = verdictOn(

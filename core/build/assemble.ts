@@ -1,3 +1,5 @@
+import type { Kind } from '../parts/kinds.ts';
+import type { Model } from '../parts/model.ts';
 import type { HouseRules } from '../house-rules/house-rules.ts';
 import { gather, type Known } from './gather.ts';
 import type { Cable } from '../parts/cable.ts';
@@ -5,7 +7,6 @@ import type { Drive } from '../parts/drive.ts';
 import type { Enclosure } from '../parts/enclosure.ts';
 import type { Host } from '../parts/host.ts';
 import type { Job } from '../parts/job.ts';
-import type { Pad } from '../parts/pad.ts';
 import { portOf } from '../plan/resolve-build.ts';
 import type { PlanInput } from '../plan/report.ts';
 import type { Choice } from './choice.ts';
@@ -90,20 +91,21 @@ export function withPartsOf<S extends PartSource>(source: S, choice: Choice, sna
 
 /** Sorts stored parts of every kind into a library. */
 export function libraryOf(
-  parts: readonly ({ id: string } & { kind: string })[],
+  parts: readonly WithId<Model>[],
   jobs: readonly WithId<Job>[],
   known: Partial<Omit<Known, 'pads'>> & { houseRules?: HouseRules | undefined } = {},
   stock: Library['stock'] = new Map()
 ): Library {
-  const byKind = <T>(kind: string) =>
-    new Map(parts.filter((part) => part.kind === kind).map((part) => [part.id, part as unknown as WithId<T>]));
+  const ofKind = <K extends Kind>(kind: K) =>
+    parts.filter((part): part is WithId<Extract<Model, { kind: K }>> => part.kind === kind);
+  const byKind = <K extends Kind>(kind: K) => new Map(ofKind(kind).map((part) => [part.id, part]));
   return {
-    host: byKind<Host>('host'),
-    cable: byKind<Cable>('cable'),
-    enclosure: byKind<Enclosure>('enclosure'),
-    drive: byKind<Drive>('drive'),
+    host: byKind('host'),
+    cable: byKind('cable'),
+    enclosure: byKind('enclosure'),
+    drive: byKind('drive'),
     job: new Map(jobs.map((job) => [job.id, job])),
-    pads: [...byKind<Pad>('pad').values()],
+    pads: ofKind('pad'),
     quotes: known.quotes ?? [],
     houseRules: known.houseRules ?? {},
     knownPairs: known.knownPairs ?? [],

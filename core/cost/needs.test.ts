@@ -35,7 +35,7 @@ describe('the cable of a build', () => {
     expect(need.name).toMatch(/none in the box does/);
   });
   it('is the chosen one, whatever lies in the box', () =>
-    expect(needed([best], cable('Own', { id: 'own' } as never)).need).toEqual({
+    expect(needed([best], cable('Own', { id: 'own' })).need).toEqual({
       role: 'cable',
       name: 'Own',
       modelId: 'own'

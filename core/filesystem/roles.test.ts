@@ -47,7 +47,7 @@ describe('a simple device and a large drive', () => {
   it('the crate’s GPT is not overruled for a camera, and the rule is named', () => {
     const { advice, decisions } = advise({
       job: job({ writeHosts: [{ family: 'camera' }] }),
-      rules: { scheme: 'gpt' } as never
+      rules: { scheme: 'gpt' }
     });
     expect(advice.first.scheme).toBe('gpt');
     expect(decisions.map(({ school }) => school)).toContain('scheme');

@@ -49,19 +49,19 @@ async function check(name: string, command: string, args: string[]): Promise<voi
 }
 
 /** A runner that writes its counts into a file; without that file, or without a test in it, it has failed. */
-async function suite(
+async function suite<Report>(
   name: string,
   command: string,
   args: string[],
   file: string,
   env: Record<string, string>,
-  read: (report: never) => Count
+  read: (report: Report) => Count
 ): Promise<void> {
   rmSync(file, { force: true });
   const [{ code, output }, seconds] = await timed(() => run(command, args, env));
   let count: Count = { passed: 0, failed: 0 };
   try {
-    count = read(JSON.parse(readFileSync(file, 'utf8')) as never);
+    count = read(JSON.parse(readFileSync(file, 'utf8')) as Report);
   } catch {
     // no report: said below
   }

@@ -13,7 +13,7 @@ describe('a ranking without cables', () => {
         id,
         name: id,
         includedCables: [aCable({ modes, certified: true, ends: ['usb-c', 'usb-c'] })]
-      } as never);
+      });
     const host = { ...aHost({ modes: ['usb4-40g', 'usb-10g'] }), id: 'h' };
     const drive = { ...aDrive(), id: 'd' };
     const enclosures = [boxed('slow', ['usb-10g']), boxed('fast', ['usb4-40g'])];

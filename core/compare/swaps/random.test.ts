@@ -1,3 +1,5 @@
+import type { Model } from '../../parts/model';
+import { untyped } from '../../../tests/untyped';
 import { describe, expect, it } from 'vitest';
 import { randomCrate } from '../../../tests/random-crate';
 import { assemble, libraryOf, type InStock, type Library } from '../../build/assemble';
@@ -32,7 +34,7 @@ function randomLibrary(seed: number): { library: Library; choices: Choice[] } {
       stock.set(id!, { owned: 1, free: inBuild ? 0 : 1, builds: inBuild ? ['AC-0001'] : [] });
     }
   const library = libraryOf(
-    parts as { id: string; kind: string }[],
+    untyped<(Model & { id: string })[]>(parts),
     [job],
     { quotes: crate.quotes ?? [], houseRules: crate.houseRules ?? {}, knownPairs: crate.knownPairs ?? [] },
     stock

@@ -1,6 +1,9 @@
+import type { Model } from '../../parts/model';
+import { untyped } from '../../../tests/untyped';
+import { type Assembled, assemble, libraryOf, type InStock, type Library } from '../../build/assemble';
+import type { PlanInput } from '../../plan/report';
 import { describe, expect, it } from 'vitest';
 import { aCable, aDrive, aHost, anEnclosure, aPort } from '../../../tests/parts';
-import { assemble, libraryOf, type InStock, type Library } from '../../build/assemble';
 import type { Choice } from '../../build/choice';
 import { optionsAt, pickedAt, stepAt, withPicked } from '../../build/options';
 import type { Job } from '../../parts/job';
@@ -48,7 +51,7 @@ function library(
   } = {}
 ): Library {
   return libraryOf(
-    [SLOW, FAST, CASE, DRIVE, HOST, ...((change.parts ?? []) as { id: string; kind: string }[])],
+    [SLOW, FAST, CASE, DRIVE, HOST, ...untyped<(Model & { id: string })[]>(change.parts ?? [])],
     change.jobs ?? [],
     {
       quotes: change.quotes ?? [quote(FAST.id, 24.9)],
@@ -64,6 +67,12 @@ const planOf = (lib: Library, choice: Choice = CHOICE, workings = false) => {
   return plan(assembled.input, { workings });
 };
 const offers = (lib: Library, choice: Choice = CHOICE) => offersFor(lib, choice, planOf(lib, choice));
+
+/** The input of what was assembled; a test in which it was not fails here. */
+function inputFrom(assembled: Assembled): PlanInput {
+  if (!assembled.ok) throw new Error(assembled.missing[0]!.message);
+  return assembled.input;
+}
 
 describe('what of the crate would mend a finding', () => {
   it('a cable that is at hand, with what it gives: 1000 to 3400 MB/s', () => {
@@ -285,7 +294,7 @@ describe('one build on all hosts', () => {
 describe('what a lower mode makes of it', () => {
   it('a 40 Gb/s chain can come up as Thunderbolt 3, 10 Gb/s, 5 Gb/s and USB 2.0', () => {
     const assembled = assemble(library(), { ...CHOICE, cableId: FAST.id });
-    const list = fallbacks(assembled.ok ? assembled.input : (undefined as never));
+    const list = fallbacks(inputFrom(assembled));
     // the host’s usb4-40g implies 20g, 10g, 5g and usb2; the enclosure usb4-40g, tbt3, 10g and what they imply
     expect(list.map((f) => f.mode)).toEqual(['usb4-20g', 'usb-10g', 'usb-5g', 'usb2']);
     expect(list.map((f) => f.report.throughput.read!.typical)).toEqual([1750, 1000, 435, 38]);
@@ -294,6 +303,6 @@ describe('what a lower mode makes of it', () => {
   it('a chain without a common mode has nothing to fall back to', () => {
     const lib = library({ parts: [{ ...anEnclosure({ modes: ['tbt3-40g'] }), id: id(14) }] });
     const assembled = assemble(lib, { ...CHOICE, enclosureId: id(14) });
-    expect(fallbacks(assembled.ok ? assembled.input : (undefined as never))).toEqual([]);
+    expect(fallbacks(inputFrom(assembled))).toEqual([]);
   });
 });

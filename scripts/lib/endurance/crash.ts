@@ -53,8 +53,8 @@ async function write(until: () => boolean): Promise<void> {
 }
 
 const names = async (): Promise<Set<string>> => {
-  const { data } = await program.send('GET', `/api/crates/${crateId}/models`);
-  return new Set((data as unknown as { spec: { name: string } }[]).map(({ spec }) => spec.name));
+  const { data } = await program.send<{ spec: { name: string } }[]>('GET', `/api/crates/${crateId}/models`);
+  return new Set(data.map(({ spec }) => spec.name));
 };
 
 /** What was acknowledged and is not there; what is there by halves. */
@@ -64,10 +64,9 @@ async function check(inSafetyCopy: ReadonlySet<string> | null): Promise<void> {
   const imported = [...there].filter((name) => name.startsWith('import')).length;
   if (imported % IMPORTED !== 0) total.half += 1;
   if (inSafetyCopy) return;
-  const { data } = await program.send('GET', `/api/crates/${crateId}/units`);
+  const { data } = await program.send<{ unit: { location?: string } }[]>('GET', `/api/crates/${crateId}/units`);
   const found = new Map<string, number>();
-  for (const { unit } of data as unknown as { unit: { location?: string } }[])
-    found.set(unit.location ?? '', (found.get(unit.location ?? '') ?? 0) + 1);
+  for (const { unit } of data) found.set(unit.location ?? '', (found.get(unit.location ?? '') ?? 0) + 1);
   for (const [mark, acknowledged] of trios) {
     const n = found.get(mark) ?? 0;
     if (n !== 0 && n !== UNITS) total.half += 1;

@@ -52,9 +52,9 @@ async function look(): Promise<void> {
   }
 }
 
-const document = (await program.send('GET', '/api/openapi.json')).data as unknown as {
+const { data: document } = await program.send<{
   paths: Record<string, Record<string, Operation>>;
-};
+}>('GET', '/api/openapi.json');
 const operations = Object.entries(document.paths).flatMap(([path, methods]) =>
   Object.entries(methods)
     // These go on for as long as something happens, or send everything there is.

@@ -80,7 +80,11 @@ export class Program {
   }
 
   /** Sends JSON. @returns status and body; status 0 where there was no answer */
-  async send(method: string, path: string, body?: unknown): Promise<{ status: number; data: Record<string, unknown> }> {
+  async send<T = Record<string, unknown>>(
+    method: string,
+    path: string,
+    body?: unknown
+  ): Promise<{ status: number; data: T }> {
     try {
       const response = await fetch(this.address + path, {
         method,
@@ -88,10 +92,10 @@ export class Program {
         ...(body === undefined ? {} : { body: JSON.stringify(body) }),
         signal: AbortSignal.timeout(60_000)
       });
-      const data = (await response.json().catch(() => ({}))) as Record<string, unknown>;
+      const data = (await response.json().catch(() => ({}))) as T;
       return { status: response.status, data };
     } catch {
-      return { status: 0, data: {} };
+      return { status: 0, data: {} as T };
     }
   }
 }

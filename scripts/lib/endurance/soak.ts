@@ -16,14 +16,10 @@ const THREADS = 4;
 const program = new Program();
 await program.startOrThrow();
 const crate = String((await program.send('POST', '/api/crates', { name: 'Soak' })).data.id);
-const demo = ((await program.send('GET', '/api/crates')).data as unknown as { id: string; demo: boolean }[]).find(
-  (c) => c.demo
-)!.id;
+const crates = await program.send<{ id: string; demo: boolean }[]>('GET', '/api/crates');
+const demo = crates.data.find((c) => c.demo)!.id;
 const PAGES = ['', '/crate/drive', '/builds', '/pair', '/items', '/jobs', '/prices', '/history', '/rank', '/together'];
-const builds = (await program.send('GET', `/api/crates/${demo}/builds`)).data as unknown as {
-  choice: object;
-  tag: string;
-}[];
+const { data: builds } = await program.send<{ choice: object; tag: string }[]>('GET', `/api/crates/${demo}/builds`);
 
 async function one(i: number): Promise<number> {
   const kind = random();

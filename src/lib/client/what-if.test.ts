@@ -1,3 +1,4 @@
+import { untyped } from '../../../tests/untyped';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Library } from '#core/build/assemble';
 import type { WhatIf } from '#core/compare/swaps/what-if';
@@ -19,8 +20,8 @@ class FakeWorker {
     this.ended = true;
   }
 }
-const library = { parts: 'all' } as unknown as Library;
-const answer = (word: string) => ({ offers: [], word }) as unknown as WhatIf;
+const library = untyped<Library>({ parts: 'all' });
+const answer = (word: string) => untyped<WhatIf>({ offers: [], word });
 
 beforeEach(() => {
   FakeWorker.all = [];
@@ -64,7 +65,7 @@ describe('what stands around a choice, computed beside the page', () => {
   it('another library is sent before the question that belongs to it', () => {
     const around = new AroundChoice();
     around.ask(library, {});
-    const other = { parts: 'others' } as unknown as Library;
+    const other = untyped<Library>({ parts: 'others' });
     around.ask(other, {});
     expect(FakeWorker.all[0]!.asked.map((q) => q.library ?? q.asked)).toEqual([library, 1, other, 2]);
   });

@@ -1,3 +1,4 @@
+import { untyped } from '../../../tests/untyped';
 import { render } from 'svelte/server';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import { formFields } from '#core/parts/form/form-fields';
@@ -53,10 +54,10 @@ describe('what a combination is held against', () => {
     expect(say({ row: { ...row, cost: 200 } })).toContain('the better one from the first day');
   });
   it('a number of times that nobody stated is said to be assumed', () => {
-    expect(say({ perDay: undefined as never })).toContain('1 a day (assumed)');
+    expect(say({ perDay: undefined })).toContain('1 a day (assumed)');
   });
   it('what is not known is said, and so is that there is nothing to hold it against', () => {
-    expect(say({ ways: [{ ...other, cost: null as never }] })).toContain('is not known');
+    expect(say({ ways: [{ ...other, cost: untyped<number>(null) }] })).toContain('is not known');
     expect(say({ ways: [] })).toContain('nothing to hold it against');
   });
   it('names are text', () => expect(render(Against, { props }).body).not.toContain(HOSTILE));
@@ -143,16 +144,18 @@ describe('keys', () => {
   /** An event as the window gets it; nothing is focused. */
   const press = (key: string, at: number, more: object = {}) => {
     let stopped = false;
-    onkeydown({
-      key,
-      timeStamp: at,
-      target: null,
-      ctrlKey: false,
-      metaKey: false,
-      altKey: false,
-      preventDefault: () => (stopped = true),
-      ...more
-    } as unknown as KeyboardEvent);
+    onkeydown(
+      untyped<KeyboardEvent>({
+        key,
+        timeStamp: at,
+        target: null,
+        ctrlKey: false,
+        metaKey: false,
+        altKey: false,
+        preventDefault: () => (stopped = true),
+        ...more
+      })
+    );
     return stopped;
   };
   // there is no document here; a dialog is open where one is found

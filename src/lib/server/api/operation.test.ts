@@ -1,3 +1,4 @@
+import { untyped } from '../../../../tests/untyped';
 import type { RequestEvent } from '@sveltejs/kit';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { z } from 'zod';
@@ -27,7 +28,7 @@ function ask(init: RequestInit & { url?: string }, op = echo as Parameters<typeo
     headers: { 'content-type': 'application/json' },
     ...init
   } as RequestInit);
-  return serve(op)({ request, params: {}, url, cookies: { get: () => undefined } } as unknown as RequestEvent);
+  return serve(op)(untyped<RequestEvent>({ request, params: {}, url, cookies: { get: () => undefined } }));
 }
 const fields = async (answer: Response) =>
   ((await answer.json()) as { error: { fields: { path: string }[] } }).error.fields.map((f) => f.path);

@@ -1,3 +1,4 @@
+import { untyped } from '../../../../tests/untyped';
 import type { Knex } from 'knex';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { aDrive } from '../../../../tests/parts';
@@ -43,7 +44,7 @@ describe('change()', () => {
       id: '01ARZ3NDEKTSV4RRFFQ69G5FAV',
       ...who,
       row: { kind: 'drive', name: 'x', spec: {} },
-      event: { kind: null as unknown as string, message: 'no kind: the event is refused' }
+      event: { kind: untyped<string>(null), message: 'no kind: the event is refused' }
     });
     await expect(bad).rejects.toThrow();
     expect([await rows('models'), await rows('revisions'), await rows('events')]).toEqual(before);

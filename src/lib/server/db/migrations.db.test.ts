@@ -42,7 +42,8 @@ beforeAll(async () => {
   const model = (id: string, spec: { kind: string; name: string }) =>
     db('models').insert({ id, kind: spec.kind, name: spec.name, spec: JSON.stringify(spec), ...own });
   await model(drive, aDrive({ name: 'Felt 1' }));
-  await model(enclosure, { ...anEnclosure({ name: 'Doubled' }), modes: ['usb-10g', 'usb-10g'] } as never);
+  const doubled = { ...anEnclosure({ name: 'Doubled' }), modes: ['usb-10g', 'usb-10g'] };
+  await model(enclosure, doubled);
   await model(cable, aCable({ name: 'Two ends', ends: ['usb-c', 'usb-c'] }));
   const unitRow = { model_id: drive, state: 'owned', details: '{}', ...own };
   await db('units').insert([

@@ -164,7 +164,8 @@ export async function countingRuns(
   if (!args.simulated) query.where('simulated', false);
   if (args.driveIds) {
     if (args.driveIds.length === 0) return [];
-    query.whereIn(db.raw(`json_value(chain, '$.ids.driveId')`) as unknown as string, [...args.driveIds]);
+    const places = args.driveIds.map(() => '?').join(', ');
+    query.whereRaw(`json_value(chain, '$.ids.driveId') in (${places})`, [...args.driveIds]);
   }
   const rows = (await query) as {
     results: PairResults;

@@ -1,3 +1,6 @@
+import type { RankInput } from '#core/compare/ranking/request';
+import type { SimulateInput } from '#core/simulate/simulate';
+import { untyped } from '../../../../tests/untyped';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -22,8 +25,8 @@ beforeAll(() => {
 });
 afterAll(() => rmSync(folder, { recursive: true }));
 
-const input = { hosts: [1, 2, 3] } as never;
-const simulation = { hosts: [1] } as never;
+const input = untyped<RankInput>({ hosts: [1, 2, 3] });
+const simulation = untyped<SimulateInput>({ hosts: [1] });
 
 describe('work in a thread of its own', () => {
   it('gives what came out, and says how far it is', async () => {

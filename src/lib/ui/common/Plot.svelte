@@ -43,7 +43,8 @@
       linecolor: colour('--ash-edge'),
       zerolinecolor: colour('--ash-line')
     };
-    void plotly.react(
+    const box = element;
+    const drawing = plotly.react(
       element,
       $state.snapshot(traces) as Data[],
       {
@@ -60,15 +61,12 @@
       },
       { displayModeBar: false, responsive: false }
     );
-    const box = element;
-    const drawn = box as unknown as {
-      on(event: 'plotly_click', then: (event: { points: { customdata?: unknown }[] }) => void): void;
-      removeAllListeners(event: 'plotly_click'): void;
-    };
-    drawn.removeAllListeners('plotly_click');
-    drawn.on('plotly_click', ({ points }) => {
-      const key = points[0]?.customdata;
-      if (typeof key === 'string') onpick?.(key);
+    void drawing.then((drawn) => {
+      drawn.removeAllListeners('plotly_click');
+      drawn.on('plotly_click', ({ points }) => {
+        const key: unknown = points[0]?.customdata;
+        if (typeof key === 'string') onpick?.(key);
+      });
     });
     const draw = plotly;
     const resize = new ResizeObserver(() => requestAnimationFrame(() => box.isConnected && draw.Plots.resize(box)));

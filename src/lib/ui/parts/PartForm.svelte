@@ -63,13 +63,15 @@
   });
   const count = $derived(Object.keys(errors).length);
 
+  /** Takes what is half filled in for a part: what it still lacks is assumed, or thrown at. */
+  const half = <T,>(spec: Record<string, unknown>) => spec as T;
   const assumed = $derived.by(() => {
     const whole = { ...read.spec, ...fixed };
     try {
       if (fixed.kind === 'drive' && 'media' in whole && 'formFactor' in whole)
-        return typicalValues({ capacityTB: 1, name: '', ...whole } as unknown as Drive);
+        return typicalValues(half<Drive>({ capacityTB: 1, name: '', ...whole }));
       if (fixed.kind === 'enclosure' && 'formFactor' in whole && 'modes' in whole)
-        return typicalValues({ protocols: ['nvme'], plug: 'usb-c', name: '', ...whole } as unknown as Enclosure);
+        return typicalValues(half<Enclosure>({ protocols: ['nvme'], plug: 'usb-c', name: '', ...whole }));
     } catch {
       // What is half filled in may not be a part yet.
     }

@@ -60,7 +60,8 @@ export function rankTraces(
       name: 'other ways, as stated',
       marker: { size: 11, symbol: 'diamond' },
       // A name begins at its point, and near the right edge it ends there.
-      textposition: drawn.map((way) => (way.perTB! > right * 0.6 ? 'middle left' : 'middle right')) as never,
+      textposition: drawn.map((way) => (way.perTB! > right * 0.6 ? 'middle left' : 'middle right')),
+
       cliponaxis: false,
       x: drawn.map((way) => Number(way.perTB!.toFixed(2))),
       y: drawn.map((way) => way.write!),
