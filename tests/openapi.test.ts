@@ -1,6 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { Validator } from '@seriousme/openapi-schema-validator';
 import { describe, expect, it } from 'vitest';
 import { openApiDocument } from '../src/lib/server/api/openapi';
 import { operations } from '../src/lib/server/api/operations';
@@ -8,6 +9,7 @@ import type { AnyOperation } from '../src/lib/server/api/operation';
 
 type Document = {
   openapi: string;
+  components: { schemas: Record<string, object> };
   paths: Record<
     string,
     Record<
@@ -47,10 +49,28 @@ describe('the OpenAPI document', () => {
   });
 
   it('describes bodies with units in the names and limits on the numbers', () => {
-    const schema =
-      document.paths['/api/crates/{crateId}/models']!.post!.requestBody!.content['application/json']!.schema;
-    expect(JSON.stringify(schema)).toContain('"capacityTB":{"type":"number","minimum":0.001,"maximum":200');
+    const { schema } = document.paths['/api/crates/{crateId}/models']!.post!.requestBody!.content['application/json']!;
+    expect(JSON.stringify(schema)).toContain('"#/components/schemas/Model"');
+    expect(JSON.stringify(document.components.schemas.Model)).toContain('"#/components/schemas/Drive"');
+    const drive = JSON.stringify(document.components.schemas.Drive);
+    expect(drive).toContain('"capacityTB":{"type":"number","minimum":0.001,"maximum":200');
     expect(document.openapi).toBe('3.1.0');
+  });
+
+  it('names its schemas: every reference leads somewhere, and what is named is referred to', () => {
+    const names = Object.keys(document.components.schemas);
+    expect(names).toEqual(expect.arrayContaining(['PlanReport', 'PlanRequest', 'Drive', 'Band', 'Error', 'Task']));
+    const text = JSON.stringify(document);
+    const referred = new Set([...text.matchAll(/"#\/components\/schemas\/(\w+)"/g)].map((m) => m[1]!));
+    expect([...referred].sort()).toEqual(names.sort());
+    // 617 kB with every schema where it is used
+    expect(text.length).toBeLessThan(260_000);
+  });
+
+  it('is valid, by a parser that is not ours', async () => {
+    const result = await new Validator().validate(structuredClone(document));
+    expect(result.errors).toBeUndefined();
+    expect(result.valid).toBe(true);
   });
 
   it('each operation says in a sentence what it does', () => {

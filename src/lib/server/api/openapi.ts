@@ -1,11 +1,7 @@
-import { z } from 'zod';
-import { errorSchema, type AnyOperation } from './operation';
+import type { z } from 'zod';
+import { componentsFor, schemaOf } from './components';
+import type { AnyOperation } from './operation';
 import { operations } from './operations';
-
-const schemaOf = (schema: z.ZodType, io: 'input' | 'output') => {
-  const { $schema: _dialect, ...rest } = z.toJSONSchema(schema, { io, unrepresentable: 'any', reused: 'inline' });
-  return rest;
-};
 
 function parameters(op: AnyOperation) {
   const list = (schema: z.ZodType | undefined, where: 'path' | 'query') => {
@@ -70,7 +66,7 @@ export function openApiDocument(): object {
     },
     servers: [{ url: '/' }],
     paths,
-    components: { schemas: { Error: schemaOf(errorSchema, 'output') } }
+    components: { schemas: componentsFor(paths) }
   };
   return document;
 }
