@@ -15,7 +15,9 @@ const shareOf = (of: Band<MBps>, share: Band): Band<MBps> => ({
   high: of.high * share.high
 });
 
-export type StageName = 'port' | 'cable' | 'bridge' | 'slot' | 'drive';
+/** The links of a chain from the host outwards. */
+export const STAGE_NAMES = ['port', 'cable', 'bridge', 'slot', 'drive'] as const;
+export type StageName = (typeof STAGE_NAMES)[number];
 export type Stage = { stage: StageName; label: string; MBps: Band<MBps>; writeMBps: Band<MBps> };
 type Rates = { read: Band<MBps>; write: Band<MBps> };
 

@@ -1,10 +1,19 @@
+import type { FormFactor } from '../parts/drive.ts';
 import type { LinkMode, Plug } from '../facts/link-modes.ts';
 import type { FilesystemId, OsFamily } from '../facts/filesystems.ts';
 import type { Band } from '../quantities/band.ts';
 
-export type Severity = 'note' | 'limit' | 'check' | 'fail';
-export type About = 'host' | 'port' | 'cable' | 'enclosure' | 'drive' | 'pad' | 'job';
-export type Verdict = 'works' | 'limited' | 'check' | 'fails';
+/** How grave a finding is, the least first. */
+export const SEVERITIES = ['note', 'limit', 'check', 'fail'] as const;
+export type Severity = (typeof SEVERITIES)[number];
+
+/** What a finding is about. */
+export const ABOUTS = ['host', 'port', 'cable', 'enclosure', 'drive', 'pad', 'job'] as const;
+export type About = (typeof ABOUTS)[number];
+
+/** What a build comes to, the best first. */
+export const VERDICTS = ['works', 'limited', 'check', 'fails'] as const;
+export type Verdict = (typeof VERDICTS)[number];
 
 /** Gain that a limit costs, MB/s: what the chain does now, and what the enclosure and drive do in their best mode. */
 type Gain = {
@@ -39,7 +48,7 @@ export type FindingFacts = {
   'cable-length-doubtful': { lengthM: number; safeM: number; mode: LinkMode };
   'pcie-generation-above-tunnel': { drive: number; slot: number };
 
-  'form-factor-mismatch': { drive: string; bay: string };
+  'form-factor-mismatch': { drive: FormFactor; bay: FormFactor };
   'm2-length-unsupported': { driveMm: number; takesMm: readonly number[]; assumed: boolean };
   'm2-key-mismatch': { drive: string; takes: readonly string[]; assumed: boolean };
   'protocol-unsupported': { drive: 'nvme' | 'sata'; takes: readonly string[] };
@@ -112,14 +121,19 @@ export type Finding = {
   [C in FindingCode]: { code: C; severity: Severity; about: About } & FindingFacts[C];
 }[FindingCode];
 
-const ORDER: Record<Severity, number> = { note: 0, limit: 1, check: 2, fail: 3 };
-const VERDICT: readonly Verdict[] = ['works', 'limited', 'check', 'fails'];
+const ORDER = Object.fromEntries(SEVERITIES.map((severity, at) => [severity, at])) as Record<Severity, number>;
+
+/** Orders verdicts, the best first. */
+export const VERDICT_ORDER = Object.fromEntries(VERDICTS.map((verdict, at) => [verdict, at])) as Record<
+  Verdict,
+  number
+>;
 
 /** The worst finding decides. */
 export function verdictOf(findings: readonly { severity: Severity }[]): Verdict {
   let worst = 0;
   for (const finding of findings) if (ORDER[finding.severity] > worst) worst = ORDER[finding.severity];
-  return VERDICT[worst]!;
+  return VERDICTS[worst]!;
 }
 
 /** Worst first; among equals the order in which the rules found them. */

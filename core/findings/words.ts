@@ -1,5 +1,7 @@
+import { type FormFactor, FORM_FACTOR_LABELS } from '../parts/drive.ts';
+import { PLUG_LABELS } from '../parts/link-mode.ts';
 import { FILESYSTEMS, OS_LABEL, type OsFamily } from '../facts/filesystems.ts';
-import { LINK_MODES, type LinkMode, type Plug } from '../facts/link-modes.ts';
+import { LINK_MODES, type LinkMode } from '../facts/link-modes.ts';
 import { capacity, duration, figure, quantity, rate } from '../quantities/format.ts';
 import type { Finding, FindingCode, FindingFacts } from './finding.ts';
 import { REASONS } from './reasons.ts';
@@ -14,14 +16,8 @@ const mm = (value: number) => quantity(value, 'mm');
 const list = (items: readonly string[], last = 'and') =>
   items.length < 2 ? (items[0] ?? 'nothing') : `${items.slice(0, -1).join(', ')} ${last} ${items[items.length - 1]}`;
 const systems = (families: readonly OsFamily[]) => list([...new Set(families)].map((f) => OS_LABEL[f]));
-const plugs: Record<Plug, string> = {
-  'usb-c': 'USB-C',
-  'usb-a': 'USB-A',
-  'usb-b': 'USB-B',
-  'micro-b': 'Micro-B',
-  esata: 'eSATA'
-};
-const form: Record<string, string> = { m2: 'an M.2', '2.5in': 'a 2.5-inch', '3.5in': 'a 3.5-inch' };
+const plugs = PLUG_LABELS;
+const form = (id: FormFactor) => `${id === 'm2' ? 'an' : 'a'} ${FORM_FACTOR_LABELS[id]}`;
 const withoutStop = (text: string) => text.trim().replace(/\.$/, '');
 const buy = (value: number | undefined) =>
   value === undefined
@@ -121,8 +117,8 @@ const WORDS: { [C in FindingCode]: (f: FindingFacts[C]) => Words } = {
     remedy: 'Try it while it can still be returned, or take a PCIe 4 drive; nothing is lost in speed here.'
   }),
   'form-factor-mismatch': (f) => ({
-    message: `${form[f.drive] ?? f.drive} drive does not go into ${form[f.bay] ?? f.bay} enclosure.`.replace(/^a/, 'A'),
-    remedy: `Take ${form[f.drive] ?? f.drive} enclosure.`
+    message: `${form(f.drive)} drive does not go into ${form(f.bay)} enclosure.`.replace(/^a/, 'A'),
+    remedy: `Take ${form(f.drive)} enclosure.`
   }),
   'm2-length-unsupported': (f) => ({
     message: `The drive is ${mm(f.driveMm)} long; the enclosure takes ${list(f.takesMm.map(String), 'or')}\u202fmm${f.assumed ? ' (assumed)' : ''}.`,

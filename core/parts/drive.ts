@@ -8,8 +8,12 @@ export const M2_KEYS = ['M', 'B', 'B+M'] as const;
 
 export const HEIGHT_CODES = ['S1', 'S2', 'S3', 'D1', 'D2', 'D3', 'D4', 'D5'] as const;
 
-export const formFactor = () =>
-  choice('Form factor', FORM_FACTORS, { first: true, labels: { m2: 'M.2', '2.5in': '2.5-inch', '3.5in': '3.5-inch' } });
+export type FormFactor = (typeof FORM_FACTORS)[number];
+
+/** What a form factor is called, on screens and in sentences. */
+export const FORM_FACTOR_LABELS = { m2: 'M.2', '2.5in': '2.5-inch', '3.5in': '3.5-inch' } as const;
+
+export const formFactor = () => choice('Form factor', FORM_FACTORS, { first: true, labels: FORM_FACTOR_LABELS });
 
 const component = z.strictObject({
   role: choice('Chip', ['controller', 'nand', 'dram', 'power']),

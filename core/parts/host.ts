@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { OS_FAMILIES, OS_LABEL } from '../facts/filesystems.ts';
 import { choice, id, measure, name, text, yesNo } from './form/field.ts';
-import { linkModes } from './link-mode.ts';
+import { linkModes, PLUG_LABELS } from './link-mode.ts';
 
 export const osSchema = z
   .strictObject({
@@ -23,7 +23,7 @@ export const portSchema = z.strictObject({
     .regex(/^[\w.-]+$/, 'may hold letters, digits, point, dash')
     .meta({ title: 'Short id' }),
   label: text('Label', 80),
-  plug: choice('Plug', ['usb-a', 'usb-c', 'esata'], { labels: { 'usb-a': 'USB-A', 'usb-c': 'USB-C', esata: 'eSATA' } }),
+  plug: choice('Plug', ['usb-a', 'usb-c', 'esata'], { labels: PLUG_LABELS }),
   modes: linkModes('Modes'),
   powerW: measure('Power it gives', 'W', 0, 240).optional(),
   tunnelMBps: measure('PCIe tunnel share', 'MB/s', 1, 20_000).optional(),

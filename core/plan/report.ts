@@ -1,3 +1,5 @@
+import { ABOUTS, SEVERITIES, VERDICTS } from '../findings/finding.ts';
+import { STAGE_NAMES } from '../chain/stages.ts';
 import { z } from 'zod';
 import { FILESYSTEM_IDS } from '../facts/filesystems.ts';
 import { LINK_MODE_IDS, type LinkMode } from '../facts/link-modes.ts';
@@ -13,8 +15,8 @@ import { stackChoiceSchema } from '../pads/choice.ts';
 import { quoteSchema } from '../parts/quote.ts';
 
 export const bandSchema = z.strictObject({ low: z.number(), typical: z.number(), high: z.number() });
-const about = z.enum(['host', 'port', 'cable', 'enclosure', 'drive', 'pad', 'job']);
-const stageName = z.enum(['port', 'cable', 'bridge', 'slot', 'drive']);
+const about = z.enum(ABOUTS);
+const stageName = z.enum(STAGE_NAMES);
 const filesystem = z.enum(FILESYSTEM_IDS);
 
 export const houseRulesSchema = z.record(z.string().max(40), z.string().max(40));
@@ -92,7 +94,7 @@ const filesystemPick = z.strictObject({
 
 export const findingSchema = z.strictObject({
   code: z.string(),
-  severity: z.enum(['note', 'limit', 'check', 'fail']),
+  severity: z.enum(SEVERITIES),
   about,
   message: z.string(),
   reason: z.string().default('').describe('the rule behind it'),
@@ -172,7 +174,7 @@ const powerSchema = z.strictObject({
 /** What an earlier engine did not say yet is filled with nothing, so that a stored plan of it can still be read. */
 export const planReportSchema = z.strictObject({
   engine: z.string().describe('version of the engine that made this plan'),
-  verdict: z.enum(['works', 'limited', 'check', 'fails']),
+  verdict: z.enum(VERDICTS),
   findings: z.array(findingSchema),
   link: linkSchema,
   throughput: throughputSchema,

@@ -1,3 +1,4 @@
+import { VERDICTS } from '../../findings/finding.ts';
 import { z } from 'zod';
 import { appliedRule, chosenOption, type AppliedRule, type HouseRules } from '../../house-rules/house-rules.ts';
 import { alternativeSchema } from '../../parts/alternative.ts';
@@ -66,7 +67,7 @@ export const weightsSchema = z.strictObject({
 /** What narrows the ranking among combinations that work. What is filtered out is counted, and is no rejection. */
 export const filtersSchema = z.strictObject({
   verdicts: z
-    .array(z.enum(['works', 'limited', 'check']))
+    .array(z.enum(VERDICTS).exclude(['fails']))
     .min(1)
     .max(3)
     .optional(),
@@ -135,7 +136,7 @@ export type RankInput = z.infer<typeof rankInputSchema>;
 
 const byCriterion = z.partialRecord(z.enum(CRITERIA), z.number());
 export const rankRowSchema = combinationSchema.extend({
-  verdict: z.enum(['works', 'limited', 'check', 'fails']),
+  verdict: z.enum(VERDICTS),
   sustainedWrite: bandSchema,
   read: bandSchema,
   seconds: z.number().describe('of the job, typical'),

@@ -1,6 +1,6 @@
+import { VERDICT_ORDER } from '../../findings/finding.ts';
 import { assemble, type Library } from '../../build/assemble.ts';
 import type { Choice } from '../../build/choice.ts';
-import type { Verdict } from '../../findings/finding.ts';
 import { plan } from '../../plan/plan.ts';
 import type { PlanReport } from '../../plan/report.ts';
 import { stockOfPart } from './swaps.ts';
@@ -18,14 +18,12 @@ export type OnPort = {
   report: PlanReport;
 };
 
-const ORDER: Record<Verdict, number> = { works: 0, limited: 1, check: 2, fails: 3 };
-
 /** Whether the second is the better plan: it works better, or writes faster. */
 function isBetter(a: PlanReport, b: PlanReport): boolean {
   const fails = (r: PlanReport) => (r.verdict === 'fails' ? 1 : 0);
   if (fails(a) !== fails(b)) return fails(b) < fails(a);
   const rate = (r: PlanReport) => r.throughput.write?.typical ?? 0;
-  return rate(b) > rate(a) * 1.05 || (rate(b) >= rate(a) && ORDER[b.verdict] < ORDER[a.verdict]);
+  return rate(b) > rate(a) * 1.05 || (rate(b) >= rate(a) && VERDICT_ORDER[b.verdict] < VERDICT_ORDER[a.verdict]);
 }
 
 /**

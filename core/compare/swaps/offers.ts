@@ -1,8 +1,8 @@
+import { VERDICT_ORDER, type FindingCode, type Verdict } from '../../findings/finding.ts';
 import { assemble, type Library } from '../../build/assemble.ts';
 import type { Choice } from '../../build/choice.ts';
 import type { ChainPlace } from '../../build/options.ts';
 import { deliveredPrice, newestQuote } from '../../cost/delivered-price.ts';
-import type { FindingCode, Verdict } from '../../findings/finding.ts';
 import { money, rate, UNIT_SPACE } from '../../quantities/format.ts';
 import type { PlanReport } from '../../plan/report.ts';
 import { swapsAt, type Swap } from './swaps.ts';
@@ -70,7 +70,6 @@ export type SwapOffer = {
   sentence: string;
 };
 
-const ORDER: Record<Verdict, number> = { works: 0, limited: 1, check: 2, fails: 3 };
 const AVAILABLE = { free: 0, 'in-a-build': 1, 'to-buy': 2 } as const;
 const fromOf = ({ stock }: Swap): SwapOffer['from'] =>
   stock.free > 0 ? 'free' : stock.owned > 0 ? 'in-a-build' : 'to-buy';
@@ -113,14 +112,14 @@ export function offersFor(library: Library, choice: Choice, base: PlanReport): S
         return false;
       if (report.findings.some((f) => f.code === code) && !aboutRate) return false;
       if (report.findings.filter((f) => f.severity === 'fail').length > Math.max(0, fails - 1)) return false;
-      if (fails === 0 && ORDER[report.verdict] > ORDER[base.verdict]) return false;
+      if (fails === 0 && VERDICT_ORDER[report.verdict] > VERDICT_ORDER[base.verdict]) return false;
       if (!aboutRate) return fails > 0 || keepsRate(base, report);
       return gainOf(base, report) !== null;
     };
     for (const place of MENDS[code] ?? []) {
       const fit = swaps(place).filter(mends);
       const better = (a: Swap, b: Swap): number =>
-        ORDER[a.report.verdict] - ORDER[b.report.verdict] ||
+        VERDICT_ORDER[a.report.verdict] - VERDICT_ORDER[b.report.verdict] ||
         // Of what is equally good to a person the cheaper one.
         step(rateOf(b.report, 'write')) - step(rateOf(a.report, 'write')) ||
         (a.price?.amount ?? Infinity) - (b.price?.amount ?? Infinity) ||
@@ -130,7 +129,7 @@ export function offersFor(library: Library, choice: Choice, base: PlanReport): S
         .filter(({ stock }) => stock.owned > 0)
         .sort(
           (a, b) =>
-            ORDER[a.report.verdict] - ORDER[b.report.verdict] ||
+            VERDICT_ORDER[a.report.verdict] - VERDICT_ORDER[b.report.verdict] ||
             AVAILABLE[fromOf(a)] - AVAILABLE[fromOf(b)] ||
             better(a, b)
         );

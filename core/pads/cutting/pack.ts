@@ -1,4 +1,4 @@
-import { seeded } from '../../quantities/random.ts';
+import { shuffled, seeded } from '../../quantities/random.ts';
 import type { Mm } from '../../quantities/measures.ts';
 
 export type Size = { widthMm: Mm; lengthMm: Mm };
@@ -246,7 +246,7 @@ export function packPieces(pieces: readonly Size[], sheet: Size, available: numb
           (tried.sheets.length === best.sheets.length && wasteOf(tried.sheets) < wasteOf(best.sheets) - EPS)))
     )
       best = tried;
-    order = [...order].sort(() => random() - 0.5);
+    order = shuffled(order, random);
   }
   return done(best!.sheets, best!.left, false);
 }

@@ -1,45 +1,8 @@
+import { EigenvalueDecomposition } from 'ml-matrix';
 import type { Celsius, Seconds } from '../../quantities/measures.ts';
 import { faceRise, heatOut, type Network, type Power } from './network.ts';
 
 type Matrix = [number[], number[], number[]];
-
-/** Eigenvalues and vectors of a symmetric 3 x 3 matrix, by Jacobi rotations. Vectors are columns. */
-export function eigen3(input: readonly (readonly number[])[]): { values: number[]; vectors: Matrix } {
-  const a = input.map((row) => [...row]) as Matrix;
-  const v: Matrix = [
-    [1, 0, 0],
-    [0, 1, 0],
-    [0, 0, 1]
-  ];
-  for (let sweep = 0; sweep < 30; sweep++) {
-    const off = Math.abs(a[0][1]!) + Math.abs(a[0][2]!) + Math.abs(a[1][2]!);
-    if (off < 1e-14) break;
-    for (const [p, q] of [
-      [0, 1],
-      [0, 2],
-      [1, 2]
-    ] as const) {
-      const apq = a[p][q]!;
-      if (apq === 0) continue;
-      const angle = 0.5 * Math.atan2(2 * apq, a[q][q]! - a[p][p]!);
-      const [c, s] = [Math.cos(angle), Math.sin(angle)];
-      for (let k = 0; k < 3; k++) {
-        const [x, y] = [a[k]![p]!, a[k]![q]!];
-        a[k]![p] = c * x - s * y;
-        a[k]![q] = s * x + c * y;
-      }
-      for (let k = 0; k < 3; k++) {
-        const [x, y] = [a[p][k]!, a[q][k]!];
-        a[p][k] = c * x - s * y;
-        a[q][k] = s * x + c * y;
-        const [m, n] = [v[k]![p]!, v[k]![q]!];
-        v[k]![p] = c * m - s * n;
-        v[k]![q] = s * m + c * n;
-      }
-    }
-  }
-  return { values: [a[0][0]!, a[1][1]!, a[2][2]!], vectors: v };
-}
 
 /**
  * The three bodies over time. Under constant power the network is a sum of three decaying modes, which are followed exactly, so
@@ -69,7 +32,11 @@ export class Bodies {
       [-between, toCaseN + between, -toCaseN],
       [-toCaseC, -toCaseN, toCaseC + toCaseN + this.#reference]
     ];
-    const { values, vectors } = eigen3(paths.map((row, i) => row.map((g, j) => g / (roots[i]! * roots[j]!))));
+    const symmetric = paths.map((row, i) => row.map((g, j) => g / (roots[i]! * roots[j]!)));
+    const { realEigenvalues: values, eigenvectorMatrix } = new EigenvalueDecomposition(symmetric, {
+      assumeSymmetric: true
+    });
+    const vectors = eigenvectorMatrix.to2DArray();
     this.#decay = values;
     this.#toRise = vectors.map((row, i) => row.map((x) => x / roots[i]!)) as Matrix;
     this.#toMode = [0, 1, 2].map((mode) => [0, 1, 2].map((i) => vectors[i]![mode]! / roots[i]!)) as Matrix;

@@ -1,3 +1,4 @@
+import { seeded } from '../../../core/quantities/random.ts';
 import { spawn } from 'node:child_process';
 import { createWriteStream, existsSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
@@ -7,7 +8,7 @@ import { setTimeout as sleep } from 'node:timers/promises';
 import { gunzipSync } from 'node:zlib';
 import { checkBackup } from '../../../src/lib/server/repositories/archive/backup.ts';
 import { root } from '../../setup.mjs';
-import { argumentsOf, Program, seeded } from './program.ts';
+import { argumentsOf, Program } from './program.ts';
 
 /**
  * Rounds of ending application, database or both at once, under four writers, and in the middle of an import, a restore and a backup.

@@ -1,4 +1,5 @@
-import { argumentsOf, Program, seeded } from './program.ts';
+import { seeded } from '../../../core/quantities/random.ts';
+import { argumentsOf, Program } from './program.ts';
 import { ODD, Values, WORDS, type Crate, type Row, type Schema } from './values.ts';
 
 /**

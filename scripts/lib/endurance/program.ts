@@ -108,17 +108,6 @@ async function freePort(): Promise<number> {
   return port;
 }
 
-/** Numbers from a seed, 0 to 1: the same run again for the same seed. */
-export function seeded(seed: number): () => number {
-  let state = seed >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let mixed = Math.imul(state ^ (state >>> 15), state | 1);
-    mixed ^= mixed + Math.imul(mixed ^ (mixed >>> 7), mixed | 61);
-    return ((mixed ^ (mixed >>> 14)) >>> 0) / 2 ** 32;
-  };
-}
-
 /** `npm run crash -- 12 7`: how many, and the seed. */
 export function argumentsOf(standard: number): { count: number; seed: number } {
   const [count, seed] = process.argv.slice(2).map(Number);

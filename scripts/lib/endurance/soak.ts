@@ -1,5 +1,6 @@
+import { seeded } from '../../../core/quantities/random.ts';
 import { setTimeout as sleep } from 'node:timers/promises';
-import { argumentsOf, Program, seeded } from './program.ts';
+import { argumentsOf, Program } from './program.ts';
 
 /** Many mixed requests, then rest: does it grow? */
 const { count, seed } = argumentsOf(20_000);

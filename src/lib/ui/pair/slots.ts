@@ -1,9 +1,10 @@
+import { bestOf } from '#core/parts/fill/enclosure';
+import { FORM_FACTOR_LABELS, type Drive } from '#core/parts/drive';
 import type { Library, Slot } from '#core/build/assemble';
 import type { Choice } from '#core/build/choice';
 import { pickedAt, portOption, type ChainPlace } from '#core/build/options';
 import { LINK_MODES, type LinkMode } from '#core/facts/link-modes';
 import type { Cable } from '#core/parts/cable';
-import type { Drive } from '#core/parts/drive';
 import type { Enclosure } from '#core/parts/enclosure';
 import type { Port } from '#core/parts/host';
 import { capacity, quantity } from '#core/quantities/format';
@@ -18,22 +19,19 @@ export type Tile = {
   optional: boolean;
 };
 
-const best = (modes: readonly LinkMode[]) => modes.reduce((a, b) => (LINK_MODES[b].rank > LINK_MODES[a].rank ? b : a));
 const gbps = (modes: readonly LinkMode[]) => {
-  const mode = best(modes);
+  const mode = bestOf(modes);
   return mode === 'usb2' ? '480\u202fMb/s' : quantity(LINK_MODES[mode].lineGbps, 'Gb/s');
 };
 
 const portDetail = (port: Port) =>
-  [LINK_MODES[best(port.modes)].label, port.powerW === undefined ? '' : quantity(port.powerW, 'W')]
+  [LINK_MODES[bestOf(port.modes)].label, port.powerW === undefined ? '' : quantity(port.powerW, 'W')]
     .filter(Boolean)
     .join(' · ');
 const cableDetail = (cable: Cable) =>
   [gbps(cable.modes), cable.lengthM === undefined ? '' : quantity(cable.lengthM, 'm')].filter(Boolean).join(' · ');
 const enclosureDetail = (e: Enclosure) =>
-  [gbps(e.modes), { m2: 'M.2', '2.5in': '2.5-inch', '3.5in': '3.5-inch' }[e.formFactor], e.cooling?.kind ?? '']
-    .filter(Boolean)
-    .join(' · ');
+  [gbps(e.modes), FORM_FACTOR_LABELS[e.formFactor], e.cooling?.kind ?? ''].filter(Boolean).join(' · ');
 const driveDetail = (d: Drive) =>
   [
     capacity(d.capacityTB),

@@ -1,3 +1,5 @@
+import { FORM_FACTOR_LABELS } from '#core/parts/drive';
+import { PLUG_LABELS } from '#core/parts/link-mode';
 import { OS_LABEL } from '#core/facts/filesystems';
 import { LINK_MODES, type LinkMode } from '#core/facts/link-modes';
 import type { Kind } from '#core/parts/kinds';
@@ -14,8 +16,6 @@ const modes = (list: readonly LinkMode[]): Cell => ({
 });
 const size = (value: number | undefined, unit: string): Cell =>
   value === undefined ? { text: '', sort: -1 } : { text: quantity(value, unit), sort: value };
-const PLUG = { 'usb-c': 'USB-C', 'usb-a': 'USB-A', 'usb-b': 'USB-B', 'micro-b': 'Micro-B', esata: 'eSATA' };
-const FORM = { m2: 'M.2', '2.5in': '2.5-inch', '3.5in': '3.5-inch' };
 
 // eslint-disable-next-line max-params -- a row of a table of columns
 function column<K extends Kind>(
@@ -34,7 +34,7 @@ const COLUMNS: Record<Kind, TableColumn[]> = {
   drive: [
     named,
     column('drive', 'kind', 'Kind', (d) => ({
-      text: `${{ nvme: 'NVMe', 'sata-ssd': 'SATA SSD', hdd: 'hard disk' }[d.media]}, ${FORM[d.formFactor]}`
+      text: `${{ nvme: 'NVMe', 'sata-ssd': 'SATA SSD', hdd: 'hard disk' }[d.media]}, ${FORM_FACTOR_LABELS[d.formFactor]}`
     })),
     column('drive', 'interface', 'Interface', (d) => ({
       text: d.pcie ? `PCIe ${d.pcie.generation}.0 x${d.pcie.lanes}` : d.sataGbps ? `SATA ${d.sataGbps} Gb/s` : ''
@@ -48,11 +48,11 @@ const COLUMNS: Record<Kind, TableColumn[]> = {
   enclosure: [
     named,
     column('enclosure', 'takes', 'Takes', (e) => ({
-      text: `${FORM[e.formFactor]} ${e.protocols.map((p) => (p === 'nvme' ? 'NVMe' : 'SATA')).join(' and ')}`
+      text: `${FORM_FACTOR_LABELS[e.formFactor]} ${e.protocols.map((p) => (p === 'nvme' ? 'NVMe' : 'SATA')).join(' and ')}`
     })),
     column('enclosure', 'modes', 'Link modes', (e) => modes(e.modes)),
     column('enclosure', 'plug', 'Plug', (e) => ({
-      text: [e.plug, ...(e.morePlugs ?? [])].map((p) => PLUG[p]).join(', ')
+      text: [e.plug, ...(e.morePlugs ?? [])].map((p) => PLUG_LABELS[p]).join(', ')
     })),
     column('enclosure', 'cooling', 'Cooling', (e) => ({
       text: e.cooling ? `${e.cooling.kind}${e.cooling.material ? `, ${e.cooling.material}` : ''}` : ''
@@ -62,7 +62,7 @@ const COLUMNS: Record<Kind, TableColumn[]> = {
   ],
   cable: [
     named,
-    column('cable', 'ends', 'Ends', (c) => ({ text: `${PLUG[c.ends[0]]} to ${PLUG[c.ends[1]]}` })),
+    column('cable', 'ends', 'Ends', (c) => ({ text: `${PLUG_LABELS[c.ends[0]]} to ${PLUG_LABELS[c.ends[1]]}` })),
     column('cable', 'modes', 'Carries', (c) => modes(c.modes)),
     column('cable', 'active', 'Active', (c) => ({ text: c.active ? 'active' : 'passive' })),
     column('cable', 'length', 'Length', (c) => size(c.lengthM, 'm'), true)
