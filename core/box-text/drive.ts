@@ -181,7 +181,7 @@ const DISK: Pattern[] = [
   )
 ];
 
-/** Capacities: with their label, in the title, or as one of the sizes that drives are sold in. Memory, wear and limits are not meant. */
+/** Gives capacities: with their label, in the title, or as one of the sizes that drives are sold in. Memory, wear and limits are not meant. */
 export function capacities(text: string, path = 'capacityTB'): Gathered {
   const claims: Claim[] = [];
   for (const match of text.matchAll(

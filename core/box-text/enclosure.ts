@@ -11,7 +11,7 @@ export const PLUG: readonly [RegExp, string][] = [
   [/\b(?:usb|type)[- ]?a\b|\busb[- ]type[- ]a\b/i, 'usb-a'],
   [/\be-?sata\b/i, 'esata']
 ];
-/** Every plug named in a stretch, in order. */
+/** Lists every plug named in a stretch, in order. */
 export function plugsIn(text: string): { plug: string; at: number; length: number }[] {
   const all = PLUG.flatMap(([pattern, plug]) =>
     [...text.matchAll(new RegExp(pattern, 'gi'))].map((m) => ({ plug, at: m.index, length: m[0].length }))
@@ -35,6 +35,7 @@ export const LENGTH_M = new RegExp(
   String.raw`(?<![\w.,])(?<!x )(${NUMBER}) ?-?(mm|cm|m|ft|feet|inch|met(?:er|re)s?)\b(?!²| ?x| ?\/(?! ?\d))`,
   'gi'
 );
+/** Gives a printed length in metres; undefined where it cannot be one of a cable. */
 export function metres(printed: string, unit: string): number | undefined {
   const key = unit.toLowerCase().replace(/^met.*/, 'm') as keyof typeof METRES;
   return believable(printed, METRES[key] ?? 1, 0.03, 30)[0];

@@ -13,9 +13,10 @@ export type Pattern = {
   mean: (match: RegExpExecArray | RegExpMatchArray) => Meaning;
 };
 
+/** Makes what a pattern found out of a value; undefined stays nothing. */
 export const meaning = (value: unknown): Meaning => (value === undefined ? undefined : { value });
 
-/** A pattern that means one thing wherever it occurs; denied, it means something else or nothing. */
+/** Gives a pattern that means one thing wherever it occurs; denied, it means something else or nothing. */
 export const meansWhenSaid = (
   path: string,
   match: RegExp,
@@ -29,7 +30,7 @@ export const meansWhenSaid = (
 });
 
 /**
- * A number in a unit. `before` and `after` are what stands around it, `units` what each spelling is worth in the field's unit,
+ * Gives a number in a unit. `before` and `after` are what stands around it, `units` what each spelling is worth in the field's unit,
  * `min` and `max` what is believable for this field.
  */
 // eslint-disable-next-line max-params -- a row of a table of patterns
@@ -61,7 +62,7 @@ export function measured(
   };
 }
 
-/** All that a list of patterns finds in a text. */
+/** Lists all that a list of patterns finds in a text. */
 export function claimsIn(text: string, patterns: readonly Pattern[]): Gathered {
   const claims: Claim[] = [];
   const questions: OpenQuestion[] = [];
@@ -88,12 +89,13 @@ export function claimsIn(text: string, patterns: readonly Pattern[]): Gathered {
   return { claims, questions };
 }
 
+/** Puts what several readers found together. */
 export const allClaims = (...parts: readonly Gathered[]): Gathered => ({
   claims: parts.flatMap((part) => part.claims),
   questions: parts.flatMap((part) => part.questions)
 });
 
-/** Every match of a pattern gathered into one list value, in a fixed order. */
+/** Lists every match of a pattern gathered into one list value, in a fixed order. */
 // eslint-disable-next-line max-params -- a row of a table of patterns
 export function listOf<T>(
   text: string,

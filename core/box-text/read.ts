@@ -53,7 +53,7 @@ const SIGNS: Record<Kind, { strong: RegExp; weak: RegExp }> = {
 const STRONG = 3;
 const TITLE = 3;
 
-/** Which kind of part a text describes, by its words; `sure` where the runner-up is clearly behind. */
+/** Tells which kind of part a text describes, by its words; `sure` where the runner-up is clearly behind. */
 export function kindOf(text: string): { kind: Kind; sure: boolean } {
   const [title = ''] = text.trim().split('\n');
   // A title that runs on is a whole page in one line; what it says last is contents and praise.

@@ -39,7 +39,7 @@ function completed(path: string, value: unknown, spec: Spec): unknown {
 }
 
 /**
- * A reading as the beginning of a specification: what was found, and the answers that the person gave.
+ * Gives a reading as the beginning of a specification: what was found, and the answers that the person gave.
  * @param answers by path, the option chosen; a question without an answer leaves its field empty
  * @param dropped paths that the person has put aside
  */

@@ -27,7 +27,7 @@ function withoutNoise(text: string): string {
 }
 
 /**
- * The text as the patterns see it: signs that only decorate are blanks, quotes and dashes have one form, lines broken in the
+ * Gives the text as the patterns see it: signs that only decorate are blanks, quotes and dashes have one form, lines broken in the
  * middle of a sentence are joined. Every offset is the same as in the original, so that words can be quoted.
  */
 export function normalise(text: string): string {
@@ -53,7 +53,7 @@ export function normalise(text: string): string {
     .join('');
 }
 
-/** Without the blanks and full stops at its end. */
+/** Gives without the blanks and full stops at its end. */
 export function withoutEnd(text: string): string {
   let end = text.length;
   while (end > 0 && /[\s.]/.test(text[end - 1]!)) end--;
@@ -105,7 +105,7 @@ const WORDS = [
 export const NUMBER_WORD = WORDS.slice(1).join('|');
 
 /**
- * Every way in which a printed number can be read: `7,100` as 7100 and 7.1, `five` as 5. The range in which the field is
+ * Lists every way in which a printed number can be read: `7,100` as 7100 and 7.1, `five` as 5. The range in which the field is
  * believable settles it; where it does not, the question is asked.
  */
 export function numbersIn(printed: string): number[] {
@@ -123,13 +123,13 @@ export function numbersIn(printed: string): number[] {
   return [Number(compact.slice(0, last).replace(/[.,]/g, '') + '.' + compact.slice(last + 1))];
 }
 
-/** The readings of a printed number, in the field's unit, that lie in a believable range. */
+/** Gives the readings of a printed number, in the field's unit, that lie in a believable range. */
 export const believable = (printed: string, factor: number, min: number, max: number): number[] =>
   numbersIn(printed)
     .map((n) => Number((n * factor).toPrecision(9)))
     .filter((n) => n >= min && n <= max);
 
-/** The same text with some stretches blanked, so that later patterns do not read them again. */
+/** Gives the same text with some stretches blanked, so that later patterns do not read them again. */
 export function blank(text: string, spans: readonly Span[]): string {
   let out = text;
   for (const { start, end } of spans)
@@ -137,7 +137,7 @@ export function blank(text: string, spans: readonly Span[]): string {
   return out;
 }
 
-/** Whether the words before a stretch, within its clause, take it back: "no", "not", "without". */
+/** Tells whether the words before a stretch, within its clause, take it back: "no", "not", "without". */
 export const denied = (text: string, at: number): boolean =>
   /\b(?:no|not|without|non|nor|never|doesn't|does not|isn't|is not)\b[^.,;\n]{0,24}$/i.test(
     text.slice(Math.max(0, at - 40), at)

@@ -73,7 +73,7 @@ export function assemble(source: PartSource, choice: Partial<Choice>): Assembled
 }
 
 /**
- * A source in which the parts that a plan was made from are found even where they have been deleted since: a build keeps its own copy
+ * Gives a source in which the parts that a plan was made from are found even where they have been deleted since: a build keeps its own copy
  * of them, so that it can still be renamed, moved on and changed elsewhere.
  */
 export function withPartsOf<S extends PartSource>(source: S, choice: Choice, snapshot: PlanInput): S {

@@ -7,7 +7,9 @@ export type ChainPlace = (typeof CHAIN_PLACES)[number];
 
 /** A host and its port are picked as one thing: their ids joined. */
 const SEPARATOR = '~';
+/** Joins a host and its port to one option: they are picked as one thing. */
 export const portOption = (hostId: string, portId: string) => `${hostId}${SEPARATOR}${portId}`;
+/** Takes such an option apart again. */
 export function fromPortOption(id: string): { hostId: string; portId: string } {
   const at = id.indexOf(SEPARATOR);
   return { hostId: id.slice(0, at), portId: id.slice(at + 1) };
@@ -15,13 +17,13 @@ export function fromPortOption(id: string): { hostId: string; portId: string } {
 
 const SLOT = { cable: 'cableId', enclosure: 'enclosureId', drive: 'driveId', job: 'jobId' } as const;
 
-/** What is picked at a place. */
+/** Tells what is picked at a place. */
 export function pickedAt(choice: Partial<Choice>, place: ChainPlace): string | undefined {
   if (place !== 'port') return choice[SLOT[place]];
   return choice.hostId && choice.portId ? portOption(choice.hostId, choice.portId) : undefined;
 }
 
-/** The choice after one place was picked or cleared. */
+/** Gives the choice after one place was picked or cleared. */
 export function withPicked(
   choice: Partial<Choice>,
   place: ChainPlace | 'job',
@@ -39,7 +41,7 @@ export function withPicked(
   return id === undefined ? rest : { ...rest, [SLOT[place]]: id };
 }
 
-/** What could stand at a place: its id there, its name, and the model whose units are the stock. */
+/** Tells what could stand at a place: its id there, its name, and the model whose units are the stock. */
 export function optionsAt(library: Library, place: ChainPlace): { id: string; name: string; modelId: string }[] {
   if (place === 'port')
     return [...library.host.values()].flatMap((host) =>
@@ -53,7 +55,7 @@ export function optionsAt(library: Library, place: ChainPlace): { id: string; na
 }
 
 /**
- * The option before or after the one that is picked, round and round; the first or the last where none is.
+ * Gives the option before or after the one that is picked, round and round; the first or the last where none is.
  * @param step 1 or -1
  */
 export function stepAt(

@@ -25,7 +25,7 @@ const CLOSURES = Object.fromEntries(
 ) as Record<Role, Record<LinkMode, ModeSet>>;
 
 export const ALL_MODES: ModeSet = (1 << LINK_MODE_IDS.length) - 1;
-/** The modes as a set, none of them implied. */
+/** Gives the modes as a set, none of them implied. */
 export const setOf = (modes: readonly LinkMode[]): ModeSet => modes.reduce((set, mode) => set | BIT[mode], 0);
 const carriers = (test: (carrier: string) => boolean) =>
   LINK_MODE_IDS.reduce((set, id) => (test(LINK_MODES[id].carrier) ? set | BIT[id] : set), 0);
@@ -33,7 +33,7 @@ const carriers = (test: (carrier: string) => boolean) =>
 export const TUNNELLED: ModeSet = carriers((c) => c === 'usb4' || c === 'thunderbolt');
 export const THUNDERBOLT: ModeSet = carriers((c) => c === 'thunderbolt');
 
-/** What a listed set of modes gives once every implied mode is added. */
+/** Tells what a listed set of modes gives once every implied mode is added. */
 export function closeModes(modes: readonly LinkMode[], role: Role): ModeSet {
   const closure = CLOSURES[role];
   let set = 0;
@@ -50,18 +50,20 @@ const plugSets = Object.fromEntries(
   })
 ) as Record<Plug, ModeSet>;
 
-/** What a plug lets through: USB-A, USB-B and Micro-B stop at 10 Gb/s, eSATA carries eSATA only. */
+/** Tells what a plug lets through: USB-A, USB-B and Micro-B stop at 10 Gb/s, eSATA carries eSATA only. */
 export const throughPlug = (plug: Plug): ModeSet => plugSets[plug];
 
-/** The best mode of a set; null for the empty set. */
+/** Gives the best mode of a set; null for the empty set. */
 export function bestMode(set: ModeSet): LinkMode | null {
   return set === 0 ? null : LINK_MODE_IDS[31 - Math.clz32(set & -set)]!;
 }
 
-/** The modes of a set, best first. */
+/** Gives the modes of a set, best first. */
 export function modesOf(set: ModeSet): LinkMode[] {
   return LINK_MODE_IDS.filter((id) => (set & BIT[id]) !== 0);
 }
 
+/** Tells whether a set of modes holds one. */
 export const hasMode = (set: ModeSet, mode: LinkMode): boolean => (set & BIT[mode]) !== 0;
+/** Tells whether a mode tunnels PCIe. */
 export const isTunnelled = (mode: LinkMode): boolean => hasMode(TUNNELLED, mode);

@@ -3,7 +3,7 @@ import type { ExchangeRate } from '../parts/exchange-rate.ts';
 export type Exchanged = { from: string; to: string; rate: number; date: string };
 
 /**
- * The rate between two currencies: the newest one entered, in either direction.
+ * Gives the rate between two currencies: the newest one entered, in either direction.
  * @returns undefined where none was entered; nothing is ever converted with a rate that nobody gave
  */
 export function rateBetween(rates: readonly ExchangeRate[], from: string, to: string): Exchanged | undefined {
@@ -17,7 +17,7 @@ export function rateBetween(rates: readonly ExchangeRate[], from: string, to: st
   return newest;
 }
 
-/** An amount in another currency, with the rate that was used; undefined where there is none. */
+/** Gives an amount in another currency, with the rate that was used; undefined where there is none. */
 export function exchange(
   amount: number,
   from: string,

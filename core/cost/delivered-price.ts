@@ -1,6 +1,6 @@
 import type { Quote } from '../parts/quote.ts';
 
-/** Landed price in the quote's currency: (list x (1 - discount) - coupon + shipping) x (1 + tax). Never below 0. */
+/** Gives landed price in the quote's currency: (list x (1 - discount) - coupon + shipping) x (1 + tax). Never below 0. */
 export function deliveredPrice(
   quote: Pick<Quote, 'list' | 'discountPercent' | 'coupon' | 'shipping' | 'taxPercent'>
 ): number {
@@ -8,7 +8,7 @@ export function deliveredPrice(
   return Math.max(0, reduced + (quote.shipping ?? 0)) * (1 + (quote.taxPercent ?? 0) / 100);
 }
 
-/** The newest quote for a part; of two on one day the cheaper one. */
+/** Gives the newest quote for a part; of two on one day the cheaper one. */
 export function newestQuote(quotes: readonly Quote[], partId: string | undefined): Quote | undefined {
   let newest: Quote | undefined;
   for (const quote of quotes) {

@@ -43,7 +43,7 @@ type Chain = {
 };
 
 /**
- * Whether the drive learns what was freed: through this link and bridge, from this filesystem on this system. It gets through tunnels
+ * Tells whether the drive learns what was freed: through this link and bridge, from this filesystem on this system. It gets through tunnels
  * and eSATA; over USB only with UAS, a bridge that translates it and a system that sends it.
  */
 // eslint-disable-next-line complexity -- one line for each link of the chain that TRIM passes

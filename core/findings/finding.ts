@@ -129,14 +129,14 @@ export const VERDICT_ORDER = Object.fromEntries(VERDICTS.map((verdict, at) => [v
   number
 >;
 
-/** The worst finding decides. */
+/** Gives the worst finding decides. */
 export function verdictOf(findings: readonly { severity: Severity }[]): Verdict {
   let worst = 0;
   for (const finding of findings) if (ORDER[finding.severity] > worst) worst = ORDER[finding.severity];
   return VERDICTS[worst]!;
 }
 
-/** Worst first; among equals the order in which the rules found them. */
+/** Gives worst first; among equals the order in which the rules found them. */
 export function worstFirst<F extends { severity: Severity }>(findings: readonly F[]): F[] {
   return [...findings].sort((a, b) => ORDER[b.severity] - ORDER[a.severity]);
 }

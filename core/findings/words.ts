@@ -329,7 +329,7 @@ const WORDS: { [C in FindingCode]: (f: FindingFacts[C]) => Words } = {
   })
 };
 
-/** The sentence of a finding, why it matters, and its remedy where there is one. */
+/** Gives the sentence of a finding, why it matters, and its remedy where there is one. */
 export function sentenceOf(finding: Finding): Sentence {
   const { message, remedy } = (WORDS[finding.code] as (f: Finding) => Words)(finding);
   return remedy === undefined

@@ -339,7 +339,7 @@ export type HouseRuleId = keyof typeof HOUSE_RULES;
 export const HOUSE_RULE_IDS = Object.keys(HOUSE_RULES) as HouseRuleId[];
 export type HouseRules = { readonly [id in HouseRuleId]?: string };
 
-/** The side that a crate is on: its own choice where that exists, else the default. */
+/** Gives the side that a crate is on: its own choice where that exists, else the default. */
 export function chosenOption(id: HouseRuleId, rules: HouseRules | undefined): string {
   const chosen = rules?.[id];
   const school: HouseRule = HOUSE_RULES[id];
@@ -349,17 +349,20 @@ export function chosenOption(id: HouseRuleId, rules: HouseRules | undefined): st
 /** A school that decided something: which side, whether the crate chose it or the default stands, and what came of it. */
 export type AppliedRule = { school: HouseRuleId; choice: string; own: boolean; effect: string };
 
-/** @param effect what the rule decided, as a sentence without its last stop */
+/**
+ * Notes a house rule that decided something.
+ * @param effect what the rule decided, as a sentence without its last stop
+ */
 export function appliedRule(school: HouseRuleId, rules: HouseRules | undefined, effect: string): AppliedRule {
   return { school, choice: chosenOption(school, rules), own: rules?.[school] !== undefined, effect };
 }
 
-/** The side of a school in words. */
+/** Gives the side of a school in words. */
 export function optionOf(id: HouseRuleId, choice: string): RuleOption {
   const school: HouseRule = HOUSE_RULES[id];
   return school.choices[choice] ?? school.choices[school.standard]!;
 }
 
-/** A rule as it is named beside what it decided: `house rule “Drive class”: just above the link`. */
+/** Gives a rule as it is named beside what it decided: `house rule “Drive class”: just above the link`. */
 export const ruleName = (id: HouseRuleId, rules: HouseRules | undefined): string =>
   `house rule “${HOUSE_RULES[id].name}”: ${optionOf(id, chosenOption(id, rules)).label}`;

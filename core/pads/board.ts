@@ -29,7 +29,7 @@ export type BoardOf = Pick<Drive, 'components' | 'm2LengthMm' | 'm2HeightCode' |
 
 const templates = new Map<string, readonly Component[]>();
 
-/** The usual chips of a module of this length, as high as its height code allows. */
+/** Gives the usual chips of a module of this length, as high as its height code allows. */
 export function usualChips(lengthMm: keyof typeof M2_LAYOUTS, code: M2HeightCode): readonly Component[] {
   const key = `${lengthMm} ${code}`;
   let chips = templates.get(key);
@@ -43,7 +43,10 @@ export function usualChips(lengthMm: keyof typeof M2_LAYOUTS, code: M2HeightCode
   return chips;
 }
 
-/** @returns the board, or null for a drive that is no M.2 module */
+/**
+ * Gives what is there.
+ * @returns the board, or null for a drive that is no M.2 module
+ */
 export function boardOf(drive: BoardOf, doubleSided = drive.sides === 'double'): Board | null {
   if (drive.formFactor !== 'm2') return null;
   const lengthMm = drive.m2LengthMm ?? USUAL_LENGTH_MM;

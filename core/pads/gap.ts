@@ -49,12 +49,12 @@ export function padKinds(box: readonly Pad[] | undefined, hand: readonly Pad[] |
   return own.some((pad) => pad.quantity > 0) ? own.filter((pad) => pad.quantity > 0) : SHOP;
 }
 
-/** Compression of a pad in a gap: (t - gap) / t, rounded to a thousandth, since (1 - 0.7) / 1 is just above 0.30 in floating point. */
+/** Gives compression of a pad in a gap: (t - gap) / t, rounded to a thousandth, since (1 - 0.7) / 1 is just above 0.30 in floating point. */
 export function compression(thickness: Mm, gap: Mm): number {
   return Math.round(((thickness - gap) / thickness) * 1000) / 1000;
 }
 
-/** The class of a compression: 10 to 30 % is good, its edges included. */
+/** Gives the class of a compression: 10 to 30 % is good, its edges included. */
 export function contactOf(share: number): Contact {
   if (share < COMPRESSION.marginal) return 'no-contact';
   if (share < COMPRESSION.good) return 'marginal';
@@ -75,17 +75,18 @@ const FROM_ORDER = { box: 0, hand: 1, shop: 2 } as const;
 /** Pads in one gap, one or two of them, and how they sit. */
 export type PadChoice = { layers: readonly PadKind[]; compression: number; verdict: Contact };
 
+/** Adds up the thickness of layers, mm. */
 export const thicknessOf = (layers: readonly PadKind[]): Mm =>
   layers.length === 1 ? layers[0]!.thicknessMm : layers.reduce((sum, pad) => sum + pad.thicknessMm, 0);
 
-/** Those pads in a gap. */
+/** Lists those pads in a gap. */
 export function layIn(layers: readonly PadKind[], gap: Mm): PadChoice {
   const share = compression(thicknessOf(layers), gap);
   return { layers, compression: share, verdict: contactOf(share) };
 }
 
 /**
- * Whether one choice is better than another, as a number below 0: best class first, then one layer before two, nearest to the
+ * Tells whether one choice is better than another, as a number below 0: best class first, then one layer before two, nearest to the
  * middle of the good range, least pressure on the board, the box before the drawer, and what conducts best.
  */
 export function comparePads(a: PadChoice, b: PadChoice): number {
@@ -99,21 +100,21 @@ export function comparePads(a: PadChoice, b: PadChoice): number {
   return FROM_ORDER[x.from] - FROM_ORDER[y.from] || y.conductivityWmK - x.conductivityWmK;
 }
 
-/** Pressure of a choice on the chip, MPa; the softer of two stacked pads gives way. */
+/** Gives pressure of a choice on the chip, MPa; the softer of two stacked pads gives way. */
 export function stressOf({ layers, compression: share }: PadChoice): number {
   let softest = layers[0]!.shore00;
   for (let i = 1; i < layers.length; i++) softest = Math.min(softest, layers[i]!.shore00);
   return padStress(softest, share);
 }
 
-/** Every way to fill a gap with the pads at hand, best first. */
+/** Lists every way to fill a gap with the pads at hand, best first. */
 export function padOptions(gap: Mm, pads: readonly PadKind[], stack: boolean): PadChoice[] {
   const options = pads.map((pad) => layIn([pad], gap));
   if (stack) for (const [i, a] of pads.entries()) for (const b of pads.slice(i)) options.push(layIn([a, b], gap));
   return options.sort(comparePads);
 }
 
-/** The best of the pads for one gap, without listing the others. */
+/** Gives the best of the pads for one gap, without listing the others. */
 export function choosePad(gap: Mm, pads: readonly PadKind[], stack: boolean): PadChoice | null {
   let best: PadChoice | null = null;
   for (const pad of pads) best = betterOf(best, pad, undefined, gap);
@@ -134,7 +135,7 @@ function betterOf(best: PadChoice | null, a: PadKind, b: PadKind | undefined, ga
 }
 
 /**
- * One pad for several gaps: the best class at the chip that fares worst, then nearest to the middle of the good range there.
+ * Gives one pad for several gaps: the best class at the chip that fares worst, then nearest to the middle of the good range there.
  * @throws RangeError where there is no gap or no pad to choose from
  */
 export function chooseSheet(gaps: readonly Mm[], pads: readonly PadKind[]): PadKind {
@@ -144,7 +145,7 @@ export function chooseSheet(gaps: readonly Mm[], pads: readonly PadKind[]): PadK
   return pads.reduce((best, pad) => (comparePads(worstOf(pad), worstOf(best)) < 0 ? pad : best));
 }
 
-/** The stock thickness that closes a gap well, for the shopping list; undefined where none does. */
+/** Gives the stock thickness that closes a gap well, for the shopping list; undefined where none does. */
 export function stockPadFor(gap: Mm): Mm | undefined {
   const choice = choosePad(gap, SHOP, false);
   return choice?.verdict === 'good' ? choice.layers[0]!.thicknessMm : undefined;

@@ -89,7 +89,7 @@ export function gapsOf(
   return places;
 }
 
-/** Bow of the board under pads that press on it, mm, over the range of its stiffness; null without any pressure. */
+/** Gives bow of the board under pads that press on it, mm, over the range of its stiffness; null without any pressure. */
 export function boardBow(board: Board, rows: readonly StackRow[]): Band | null {
   const pressed: Pressed[] = rows
     .filter((row) => row.forceN > 0)
@@ -152,7 +152,7 @@ function pressFindings(rows: readonly StackRow[], bowMm: Band | null): Finding[]
 }
 
 /**
- * Written out field by field, here and wherever a plan is made: a spread costs microseconds.
+ * Gives written out field by field, here and wherever a plan is made: a spread costs microseconds.
  * @param choice null for a chip that is left bare
  */
 export function componentRow({ chip, at, gapMm }: Omit<FilledGap, 'choice'>, choice: PadChoice | null): StackRow {
@@ -197,7 +197,7 @@ function differ(chips: readonly { chip: Component; gapMm: Mm }[], side: 'top' | 
 }
 
 /**
- * A pad for every chip that gives off heat, in an enclosure whose clearance is known: those a person settled on; else from the
+ * Gives a pad for every chip that gives off heat, in an enclosure whose clearance is known: those a person settled on; else from the
  * box, then from the pads at hand, best contact first; with neither, the stock thickness to buy. Where the drive states no chips,
  * the usual ones of its length and height code stand in, and the plan says so.
  */

@@ -7,7 +7,7 @@ const HARDNESS = (Object.entries(PAD_STRESS_MPA) as [string, number][])
   .sort((a, b) => a[0] - b[0]);
 
 /**
- * Pressure of a pad on what it is pressed against: stress at 30 % for its hardness, scaled by (c / 0.3)^1.5.
+ * Gives pressure of a pad on what it is pressed against: stress at 30 % for its hardness, scaled by (c / 0.3)^1.5.
  * Between the tabled hardnesses the logarithm is interpolated, and carried on beyond them.
  * @param share compression, 0 to 1; without contact there is no pressure
  * @returns MPa, when freshly pressed; pads relax to about half within minutes. Estimate.
@@ -48,7 +48,7 @@ export function boardStiffness(lengthMm: Mm): Band {
 export type Pressed = { side: 'top' | 'bottom'; squeezeMm: Mm; forceN: number };
 
 /**
- * How far the board gives way: every pad is a spring of its own force over its own squeeze, against the board as another one:
+ * Tells how far the board gives way: every pad is a spring of its own force over its own squeeze, against the board as another one:
  * bow = (sum of top kp d - sum of bottom kp d) / (sum of kp + kb). For one pad that is (t - gap) kp / (kp + kb).
  * @param stiffness of the board, N/mm   @returns mm, downwards positive
  */

@@ -165,7 +165,7 @@ export function proposePads(input: StackInput): Proposals | null {
 /** A pad that misses its chip by less than this would still have left a trace, mm. */
 const TRACE_MM = 0.1;
 
-/** The gap that an imprint check without contact tells of: wider than the pad that did not touch. */
+/** Gives the gap that an imprint check without contact tells of: wider than the pad that did not touch. */
 export function gapsAfterImprint(
   chosen: StackChoice,
   rows: readonly StackRow[],

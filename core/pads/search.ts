@@ -18,6 +18,7 @@ export type Pick = readonly number[];
  */
 export type StackKey = readonly number[];
 
+/** Orders two ways to fill a board by their keys, the better first. */
 export function compareKeys(a: StackKey, b: StackKey): number {
   for (let i = 0; i < a.length; i++) if (a[i] !== b[i]) return a[i]! - b[i]!;
   return 0;
@@ -166,7 +167,7 @@ const MOST_SETS = 4096;
 const BEAM = 64;
 const PASSES = 4;
 
-/** How many ways of each group are tried, so that all sets together stay within what can be looked at in a blink. */
+/** Tells how many ways of each group are tried, so that all sets together stay within what can be looked at in a blink. */
 export function waysEach(groups: number, most: number): number {
   if (groups > EXHAUSTIVE_GROUPS) return most;
   for (let each = most; each > 2; each--) if (each ** groups <= MOST_SETS) return each;

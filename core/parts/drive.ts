@@ -13,6 +13,7 @@ export type FormFactor = (typeof FORM_FACTORS)[number];
 /** What a form factor is called, on screens and in sentences. */
 export const FORM_FACTOR_LABELS = { m2: 'M.2', '2.5in': '2.5-inch', '3.5in': '3.5-inch' } as const;
 
+/** Makes the field for a form factor. */
 export const formFactor = () => choice('Form factor', FORM_FACTORS, { first: true, labels: FORM_FACTOR_LABELS });
 
 const component = z.strictObject({

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { isAhead, isoDate } from './form/field.ts';
 
+/** Makes the field for a currency, three letters by ISO 4217. */
 export const currency = () =>
   z
     .string()
@@ -17,7 +18,7 @@ export const exchangeRateSchema = z.strictObject({
   date: isoDate().meta({ title: 'Date' })
 });
 
-/** What no single field shows: a currency in itself, a day to come. */
+/** Tells what no single field shows: a currency in itself, a day to come. */
 export function rateProblems(rate: ExchangeRate, today: string): { path: string; message: string }[] {
   return [
     ...(rate.from === rate.to ? [{ path: 'from', message: 'is the currency it is converted to' }] : []),

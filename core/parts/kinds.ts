@@ -11,8 +11,9 @@ export const KIND_LABEL: Record<Kind, { one: string; many: string }> = {
   alternative: { one: 'alternative', many: 'Alternatives' }
 };
 
-/** A kind with its article, as it stands in a sentence: an enclosure, a drive. */
+/** Gives a kind with its article, as it stands in a sentence: an enclosure, a drive. */
 export const aKind = (kind: Kind): string =>
   `${/^[aeiou]/.test(KIND_LABEL[kind].one) ? 'an' : 'a'} ${KIND_LABEL[kind].one}`;
 
+/** Tells whether a word is a kind of part. */
 export const isKind = (value: string): value is Kind => (KINDS as readonly string[]).includes(value);

@@ -16,7 +16,7 @@ export type KnownPair = z.infer<typeof knownPairSchema>;
 
 const plain = (name: string) => name.trim().toLowerCase().replace(/\s+/g, ' ');
 
-/** Whether a noted pair is this drive behind this bridge: by the drive's id or name, and the bridge's name whatever its case. */
+/** Tells whether a noted pair is this drive behind this bridge: by the drive's id or name, and the bridge's name whatever its case. */
 export function isPairOf(pair: KnownPair, drive: { id?: string; name: string }, bridge: string | undefined): boolean {
   if (bridge === undefined || plain(pair.bridge) !== plain(bridge)) return false;
   if (pair.driveId !== undefined && drive.id !== undefined) return pair.driveId === drive.id;

@@ -5,6 +5,7 @@ import type { FieldMeta } from './form/field.ts';
 const modeIds = LINK_MODE_IDS as [LinkMode, ...LinkMode[]];
 const modeLabels = Object.fromEntries(LINK_MODE_IDS.map((id) => [id, LINK_MODES[id].label]));
 
+/** Makes a field for a list of link modes. */
 export const linkModes = (title: string, more: Partial<FieldMeta> = {}) =>
   z
     .array(z.enum(modeIds))
@@ -19,5 +20,6 @@ export const PLUG_LABELS = {
   'micro-b': 'Micro-B',
   esata: 'eSATA'
 } as const;
+/** Makes the field for a plug. */
 export const plug = (title: string, more: Partial<FieldMeta> = {}) =>
   z.enum(PLUGS).meta({ title, labels: PLUG_LABELS, ...more });

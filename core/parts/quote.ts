@@ -18,7 +18,7 @@ export const quoteSchema = z.strictObject({
   note: text('Note', 300).optional()
 });
 
-/** What no single field shows: a price below nothing, an offer that ran out before it was made, a day to come. */
+/** Tells what no single field shows: a price below nothing, an offer that ran out before it was made, a day to come. */
 export function quoteProblems(quote: Quote, today: string): { path: string; message: string }[] {
   const problems: { path: string; message: string }[] = [];
   const reduced = quote.list * (1 - (quote.discountPercent ?? 0) / 100);

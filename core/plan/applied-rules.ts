@@ -88,7 +88,7 @@ const REMARKS: readonly Remark[] = [
       : undefined
 ];
 
-/** What the house rules decided in a plan, beyond what filesystem and pads say themselves. */
+/** Tells what the house rules decided in a plan, beyond what filesystem and pads say themselves. */
 export function remarksOf(seen: Seen): AppliedRule[] {
   const said: AppliedRule[] = [];
   for (const remark of REMARKS) {

@@ -58,6 +58,7 @@ export type TypicalJob = { fed: CacheForecast; ways: DirectionTime[]; phases: Ph
 const waysAt = (job: Job, chain: JobChain, fed: CacheForecast, end: End): DirectionTime[] =>
   directionsOf(job).map((way) => directionTime(job, chain, fed, { way, end }));
 
+/** Works a job out in the typical case, before any heat. */
 export function typicalJob(job: Job, chain: JobChain): TypicalJob {
   const fed = cacheBehindHost(chain);
   const ways = waysAt(job, chain, fed, 'typical');

@@ -12,7 +12,7 @@ import type { OsFamily } from '../facts/filesystems.ts';
 import type { ResolvedBuild, RunningChain } from './resolve-build.ts';
 
 /**
- * Advertised against reachable: the share of the drive's rating that the stages before it can carry, percent; 100 where the link
+ * Gives advertised against reachable: the share of the drive's rating that the stages before it can carry, percent; 100 where the link
  * is the faster one. Null for a hard disk, whose rate is no promise of a data sheet.
  */
 export function reachableOf({ drive }: FilledDrive, stages: readonly Stage[]): PlanReport['reachable'] {

@@ -507,7 +507,7 @@ function costWorkings({ input, report: { cost }, usable }: Explained): Working[]
   ];
 }
 
-/** The formula, the numbers put in and the source behind every figure of a report. */
+/** Gives the formula, the numbers put in and the source behind every figure of a report. */
 export function explain(x: Explained): Working[] {
   return [
     ...linkWorkings(x),

@@ -1,7 +1,7 @@
 /** A prediction: never a bare number. `low <= typical <= high`, all three in one unit. */
 export type Band<Q extends number = number> = { low: Q; typical: Q; high: Q };
 
-/** @throws RangeError if the three are not in order, not finite, or not numbers. */
+/** Gives @throws RangeError if the three are not in order, not finite, or not numbers. */
 export function band<Q extends number>(low: Q, typical: Q, high: Q): Band<Q> {
   if (!(low <= typical && typical <= high) || !Number.isFinite(low) || !Number.isFinite(high)) {
     throw new RangeError(`not a band: ${low} - ${typical} - ${high}`);
@@ -9,7 +9,7 @@ export function band<Q extends number>(low: Q, typical: Q, high: Q): Band<Q> {
   return { low, typical, high };
 }
 
-/** Elementwise minimum: low with low, typical with typical, high with high. Stays in order because min is monotone. */
+/** Gives elementwise minimum: low with low, typical with typical, high with high. Stays in order because min is monotone. */
 export function minBand<Q extends number>(a: Band<Q>, b: Band<Q>): Band<Q> {
   return {
     low: a.low < b.low ? a.low : b.low,
@@ -18,7 +18,7 @@ export function minBand<Q extends number>(a: Band<Q>, b: Band<Q>): Band<Q> {
   };
 }
 
-/** The band with a ceiling laid over it. */
+/** Gives the band with a ceiling laid over it. */
 export function capBand<Q extends number>(a: Band<Q>, ceiling: Q): Band<Q> {
   return {
     low: a.low < ceiling ? a.low : ceiling,
@@ -27,14 +27,14 @@ export function capBand<Q extends number>(a: Band<Q>, ceiling: Q): Band<Q> {
   };
 }
 
-/** A value with the factors that widen it: `scaleBand(7000, 0.85, 0.95, 1)` is 5950 - 6650 - 7000. */
+/** Gives a value with the factors that widen it: `scaleBand(7000, 0.85, 0.95, 1)` is 5950 - 6650 - 7000. */
 export function scaleBand(value: number, low: number, typical: number, high: number): Band {
   return { low: value * low, typical: value * typical, high: value * high };
 }
 
 export type BandPosition = 'below' | 'within' | 'above';
 
-/** Where a measured value stands against a band; its edges count as within. */
+/** Tells where a measured value stands against a band; its edges count as within. */
 export function positionInBand(value: number, of: Band): BandPosition {
   return value < of.low ? 'below' : value > of.high ? 'above' : 'within';
 }

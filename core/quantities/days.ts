@@ -1,6 +1,7 @@
 const DAY_MS = 86_400_000;
 
-/** A calendar day some days later, without time zones.
+/**
+ * Gives a calendar day some days later, without time zones.
  *  @param iso `2026-11-23`   @throws RangeError if it is no such date */
 export function addDays(iso: string, days: number): string {
   const match = /^(\d{4})-(\d{2})-(\d{2})$/.exec(iso);

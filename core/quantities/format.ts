@@ -14,7 +14,7 @@ export function figure(value: number): string {
   return String(Number(value.toFixed(size >= 10 ? 1 : size >= 0.1 ? 2 : 3)));
 }
 
-/** A figure with its unit: `1000 MB/s`. */
+/** Gives a figure with its unit: `1000 MB/s`. */
 export function quantity(value: number, unit: string): string {
   return `${figure(value)}${UNIT_SPACE}${unit}`;
 }
@@ -27,6 +27,7 @@ export function rate(value: number): string {
   return String(Math.round(value / step) * step);
 }
 
+/** Writes a band as its two ends. */
 export function bandText(band: Band, unit: string): string {
   return `${rate(band.low)} – ${rate(band.high)}${UNIT_SPACE}${unit}`;
 }
@@ -42,7 +43,7 @@ export function duration(seconds: number): string {
   return `${figure(seconds / 86400)}${UNIT_SPACE}days`;
 }
 
-/** Money with two decimals and its currency after it. */
+/** Gives money with two decimals and its currency after it. */
 export function money(amount: number, currency: string): string {
   return `${amount.toFixed(2)}${UNIT_SPACE}${currency}`;
 }
@@ -54,7 +55,7 @@ export function capacity(tb: number): string {
 
 const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
 
-/** `2026-11-23` as `23 Nov 2026`; anything else comes back as it is. */
+/** Gives `2026-11-23` as `23 Nov 2026`; anything else comes back as it is. */
 export function day(iso: string): string {
   const match = /^(\d{4})-(\d{2})-(\d{2})/.exec(iso);
   return match ? `${Number(match[3])} ${MONTHS[Number(match[2]) - 1]} ${match[1]}` : iso;

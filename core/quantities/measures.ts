@@ -24,7 +24,7 @@ export type Microseconds = Quantity<'µs'>;
 
 export const TB_PER_TIB = 1.099511627776;
 
-/** Marketed decimal terabytes as binary tebibytes: 1 TB = 10^12 / 2^40 TiB = 0.9095 TiB. */
+/** Gives marketed decimal terabytes as binary tebibytes: 1 TB = 10^12 / 2^40 TiB = 0.9095 TiB. */
 export function tebibytes(capacity: TB): TiB {
   return (capacity as number) / TB_PER_TIB;
 }

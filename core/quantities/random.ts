@@ -1,5 +1,5 @@
 /**
- * A small seeded source of noise, so that a simulated result can be made again from its seed (mulberry32).
+ * Gives a small seeded source of noise, so that a simulated result can be made again from its seed (mulberry32).
  * @returns a function giving numbers in 0..1
  */
 export function seeded(seed: number): () => number {

@@ -197,7 +197,7 @@ function readUnit(text: string): UnitName | undefined {
   return Object.hasOwn(ANY_CASE, folded) ? ANY_CASE[folded] : undefined;
 }
 
-/** The unit that a spelling stands for, if it measures the same as `like`: `Gbps` for `MB/s`, but not `GB`. */
+/** Gives the unit that a spelling stands for, if it measures the same as `like`: `Gbps` for `MB/s`, but not `GB`. */
 export function unitLike(text: string, like: UnitName): UnitName | undefined {
   const unit = readUnit(text);
   return unit !== undefined && unit !== '' && UNITS[unit][0] === UNITS[like][0] ? unit : undefined;
@@ -240,7 +240,7 @@ function likelyMeant(value: number, expected: Expectation, typed: UnitName): Sug
   return found;
 }
 
-/** One unit into another of the same dimension. Temperatures are points on a scale, not differences. */
+/** Gives one unit into another of the same dimension. Temperatures are points on a scale, not differences. */
 export function convert(value: number, from: UnitName, to: UnitName): number {
   if (from === to) return value;
   const celsius = from === '°F' ? ((value - 32) * 5) / 9 : value;

@@ -26,7 +26,7 @@ export const BAND_OF = {
   random4kWriteMBps: 'random4kWrite'
 } as const satisfies Record<ResultField, keyof PlanReport['throughput']>;
 
-/** Each measured figure beside its predicted band; figures without a prediction are left out. */
+/** Lists each measured figure beside its predicted band; figures without a prediction are left out. */
 export function compareWithPlan(results: PairResults, report: PlanReport): Comparison[] {
   const rows: Comparison[] = [];
   for (const field of Object.keys(BAND_OF) as ResultField[]) {
@@ -44,7 +44,7 @@ export function compareWithPlan(results: PairResults, report: PlanReport): Compa
   return rows;
 }
 
-/** The result in a sentence; a percentage never stands without its baseline. */
+/** Gives the result in a sentence; a percentage never stands without its baseline. */
 export function comparisonSentence(row: Comparison): string {
   const what = RESULT_LABEL[row.field];
   const range = `${rate(row.band.low)} – ${rate(row.band.high)} MB/s`;

@@ -146,7 +146,7 @@ function randomAlarm(
   return undefined;
 }
 
-/** Every alarm that a pair-check result raises against the plan of its build; an empty list lets it pass. */
+/** Lists every alarm that a pair-check result raises against the plan of its build; an empty list lets it pass. */
 export function checkPairResults(results: PairResults, input: PlanInput, report: PlanReport): Alarm[] {
   const alarms: Alarm[] = [];
   const first = RESULT_FIELDS.find((field) => results[field] !== undefined);
@@ -172,7 +172,7 @@ export function checkPairResults(results: PairResults, input: PlanInput, report:
   return alarms;
 }
 
-/** The alarms that stand in the way: every impossible one, and the suspicious ones that were not accepted. */
+/** Gives the alarms that stand in the way: every impossible one, and the suspicious ones that were not accepted. */
 export function blocking(alarms: readonly Alarm[], accepted: readonly string[]): Alarm[] {
   return alarms.filter((alarm) => alarm.level === 'impossible' || !accepted.includes(alarm.id));
 }

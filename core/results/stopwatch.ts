@@ -9,7 +9,7 @@ const AT_95 = 1.96;
 export type Timed = { MBps: MBps; low: MBps; high: MBps; errorS: Seconds; percent: number };
 
 /**
- * How far off a hand-stopped time is, 95 %: reaction at both ends and, where it was read to whole seconds, rounding, as the root
+ * Tells how far off a hand-stopped time is, 95 %: reaction at both ends and, where it was read to whole seconds, rounding, as the root
  * of their squares. 0.63 s with rounding, 0.28 s without.
  */
 export function stopwatchError(wholeSeconds: boolean): Seconds {
@@ -18,7 +18,7 @@ export function stopwatchError(wholeSeconds: boolean): Seconds {
 }
 
 /**
- * The rate of a copy that was timed by hand, with what the hand is worth.
+ * Gives the rate of a copy that was timed by hand, with what the hand is worth.
  * @throws RangeError for a size or a time that is not above 0
  */
 export function timedRate(size: GB, seconds: Seconds, wholeSeconds: boolean): Timed {

@@ -28,7 +28,7 @@ export const SIMULATED_FAULTS = [
 ] as const;
 export type SimulatedFault = (typeof SIMULATED_FAULTS)[number];
 
-/** What a fault does to the two rates. */
+/** Tells what a fault does to the two rates. */
 export function faultyRate(fault: SimulatedFault, direction: 'read' | 'write', rate: MBps, lane: MBps): MBps {
   const cap = (limit: number) => Math.min(rate, limit);
   switch (fault) {
@@ -60,7 +60,7 @@ export const NEARLY_FULL_DRIVE = { fill: 0.93, post: 0.6 } as const;
 export const COVERED = 0.4;
 
 /**
- * Noise on the samples of a run, the same for the same seed: a hundredth or two everywhere, and what a fault adds on top, such as
+ * Gives noise on the samples of a run, the same for the same seed: a hundredth or two everywhere, and what a fault adds on top, such as
  * dips that come at random, drops to nothing, or weak places.
  */
 export function noisy(rates: readonly MBps[], fault: SimulatedFault, seed: number): MBps[] {

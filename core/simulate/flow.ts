@@ -21,7 +21,7 @@ export type FlowEvent = 'cliff' | 'host-cliff' | 'recovered' | 'smr-collapse' | 
 
 const EPS = 1e-9;
 
-/** Writing to flash: into the cache until it is full, then at what the cells take; at rest the cache empties. */
+/** Gives writing to flash: into the cache until it is full, then at what the cells take; at rest the cache empties. */
 export function flashWrite(cache: FlashCache, freeGB: GB, ingress: MBps): Flow {
   const post = cache.post.typical;
   const drain = cache.drain.typical;
@@ -65,12 +65,12 @@ export function flashWrite(cache: FlashCache, freeGB: GB, ingress: MBps): Flow {
   };
 }
 
-/** One rate all the time. */
+/** Gives one rate all the time. */
 export function plainFlow(rate: MBps, work: Activity): Flow {
   return { rate: () => rate, work: () => work, untilChange: () => Infinity, advance: () => undefined };
 }
 
-/** From the drive onto a host disk with a cache of its own. */
+/** Gives from the drive onto a host disk with a cache of its own. */
 export function ontoHostDisk(rate: MBps, cacheGB: GB, after: MBps): Flow {
   let leftGB = cacheGB;
   return {
@@ -100,7 +100,7 @@ export type DiskSide = {
   shingled: boolean;
 };
 
-/** A hard disk from where it is filled to inwards; a shingled one collapses once it has to rewrite tracks. */
+/** Gives a hard disk from where it is filled to inwards; a shingled one collapses once it has to rewrite tracks. */
 export function diskFlow(side: DiskSide, work: 'read' | 'write'): Flow {
   let at = side.from;
   let rewriting = side.rewriting;

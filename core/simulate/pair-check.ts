@@ -8,7 +8,7 @@ import { seeded } from '../quantities/random.ts';
 export type Fault = 'healthy' | 'usb2-fallback' | '5g-port-or-cable' | 'write-cache-off';
 
 /**
- * A pair check on the stand-in rig: no device, but a draw from the plan's own bands, and a fault where one is asked for.
+ * Gives a pair check on the stand-in rig: no device, but a draw from the plan's own bands, and a fault where one is asked for.
  * Every result of it must be shown as simulated.
  * @returns MB/s, rounded as a benchmark prints them; undefined where the plan forecasts nothing
  */

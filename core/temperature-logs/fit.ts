@@ -37,7 +37,7 @@ const rms = (readings: readonly FitPoint[], caseFactor: number, chipFactor: numb
       readings.length
   );
 
-/** What is still missing before a fit says something, in words; null where there is enough. */
+/** Tells what is still missing before a fit says something, in words; null where there is enough. */
 export function missingForFit(readings: readonly { place: Probe }[]): string | null {
   if (readings.length >= 3 || readings.filter((r) => r.place === 'case').length >= 2) return null;
   return 'Two settled readings on the case, or three in all, are the least that a fit can rest on.';

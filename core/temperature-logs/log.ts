@@ -51,7 +51,7 @@ function slopeThrough(points: readonly { minutes: number; C: number }[]): number
   return points.reduce((sum, p) => sum + (p.minutes - x) * (p.C - y), 0) / sxx;
 }
 
-/** What a log says by itself: the last temperature, its rise over the air, and whether it still climbs. */
+/** Tells what a log says by itself: the last temperature, its rise over the air, and whether it still climbs. */
 export function readLog(log: TemperatureLog): TemperatureReading {
   const last = log.points[log.points.length - 1]!;
   const idle = log.idleC === undefined ? [] : [{ minutes: 0, C: log.idleC }];
@@ -70,7 +70,7 @@ export function readLog(log: TemperatureLog): TemperatureReading {
 }
 
 /**
- * Where a short log would have settled: what the prediction has done of its own way by then is taken to be the share that the
+ * Tells where a short log would have settled: what the prediction has done of its own way by then is taken to be the share that the
  * reading has done of its way, T = T0 + (T_last - T0) / share.
  * @param predicted temperatures of the prediction at the same place: at the start, at the last reading, and settled
  * @returns null where hardly anything of the way is done, so that the answer would only be the error of the reading

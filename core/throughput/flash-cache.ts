@@ -53,7 +53,10 @@ export type FlashCache = {
 export const cacheShareOf = (drive: FilledDrive): Band =>
   drive.protocol === 'sata' ? CACHE_SHARE.sata : drive.cell === 'qlc' ? CACHE_SHARE.qlc : CACHE_SHARE.tlc;
 
-/** @returns null for a drive that has none, such as a hard disk */
+/**
+ * Gives what is there.
+ * @returns null for a drive that has none, such as a hard disk
+ */
 export function flashCacheOf(drive: FilledDrive, freeGB: GB): FlashCache | null {
   if (drive.postCache === null) return null;
   const post = drive.postCache;
@@ -80,7 +83,7 @@ export function flashCacheOf(drive: FilledDrive, freeGB: GB): FlashCache | null 
 }
 
 /**
- * What the write cache does to a long write into this chain.
+ * Tells what the write cache does to a long write into this chain.
  * The cliff's band runs from the bad case (small cache, no drain, fast link) to the good one; a case without a cliff has no
  * volume, so the band is over the cases that have one.
  */
@@ -119,7 +122,7 @@ export function forecastCache(drive: FilledDrive, write: Band<MBps>, freeGB: GB)
 /** A write cache on its way: how much it holds, and how much was written since it was empty, GB. */
 export type CacheFill = { sizeGB: GB; drain: MBps; freeGB: GB; bits: number | null };
 
-/** The cache of a drive at one end of its bands, as it is written into; null for a drive without one. */
+/** Gives the cache of a drive at one end of its bands, as it is written into; null for a drive without one. */
 export function fillOf(drive: FilledDrive, freeGB: GB, end: 'low' | 'typical' | 'high'): CacheFill | null {
   const cache = flashCacheOf(drive, freeGB);
   return (
@@ -132,7 +135,7 @@ export function fillOf(drive: FilledDrive, freeGB: GB, end: 'low' | 'typical' | 
   );
 }
 
-/** Volume that can still be written at a rate before the cliff, GB. The slower it is written, the more drains meanwhile. */
+/** Gives volume that can still be written at a rate before the cliff, GB. The slower it is written, the more drains meanwhile. */
 export function roomLeft(fill: CacheFill, heldGB: GB, writtenGB: GB, rate: MBps): GB {
   const stays = 1 - fill.drain / rate;
   if (stays <= 0) return Infinity;

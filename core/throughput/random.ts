@@ -8,7 +8,7 @@ import type { MBps, Microseconds } from '../quantities/measures.ts';
 /** A queue-depth-1 read above this is no such thing: the figure comes from a deep queue, or from memory. MB/s. */
 export const SUSPECT_QD1_READ: MBps = 120;
 
-/** Time that the link adds to one request, µs. */
+/** Gives time that the link adds to one request, µs. */
 export function linkLatency(mode: LinkMode, uas: boolean): Band<Microseconds> {
   const { carrier } = LINK_MODES[mode];
   if (carrier === 'usb4' || carrier === 'thunderbolt') return LATENCY.tunnel;

@@ -2,6 +2,7 @@ import { modesOf, THUNDERBOLT } from '../modes.ts';
 import { plugsOf } from '../negotiate.ts';
 import type { LinkRule } from './rule.ts';
 
+/** Finds a cable whose ends do not meet port and enclosure. */
 export const plugs: LinkRule = ({ port, enclosure: { enclosure }, negotiation: { plugsMeet, cable } }) =>
   plugsMeet
     ? undefined
@@ -14,6 +15,7 @@ export const plugs: LinkRule = ({ port, enclosure: { enclosure }, negotiation: {
         ...(cable ? { ends: cable.ends } : {})
       };
 
+/** Finds a chain that has no mode in common. */
 export const commonMode: LinkRule = ({ negotiation: { mode, sets } }) =>
   mode !== null
     ? undefined

@@ -1,7 +1,7 @@
 import { isPairOf } from '../../parts/known-pair.ts';
 import type { PartsRule } from './rule.ts';
 
-/** What was noted of this drive model behind this bridge. A bad note outweighs a good one: it is to be looked at. */
+/** Tells what was noted of this drive model behind this bridge. A bad note outweighs a good one: it is to be looked at. */
 export const knownPair: PartsRule = ({ drive: { drive }, enclosure: { enclosure }, knownPairs }) => {
   const noted = knownPairs.filter((pair) => isPairOf(pair, drive, enclosure.bridge));
   const pair = noted.find(({ verdict }) => verdict === 'bad') ?? noted[0];

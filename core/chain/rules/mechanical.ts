@@ -3,7 +3,7 @@ import { SMALLEST_CASE_CM2 } from '../../facts/thermal.ts';
 import { sidesAssumed } from '../../parts/fill/drive.ts';
 import type { PartsRule } from './rule.ts';
 
-/** Most docks for 3.5-inch disks take a 2.5-inch drive too, for the connector is the same; closed cases want a frame for it. */
+/** Holds the form factor of a drive against its bay: most docks for 3.5-inch disks take a 2.5-inch drive too, for the connector is the same; closed cases want a frame for it. */
 export const formFactorFits: PartsRule = ({ drive: { drive }, enclosure: { enclosure } }) =>
   drive.formFactor === enclosure.formFactor
     ? undefined
@@ -15,6 +15,7 @@ export const formFactorFits: PartsRule = ({ drive: { drive }, enclosure: { enclo
         bay: enclosure.formFactor
       };
 
+/** Holds the length of a module, mm, against the posts of the enclosure. */
 export const m2Length: PartsRule = ({ drive, enclosure }) => {
   if (drive.drive.formFactor !== 'm2' || enclosure.enclosure.formFactor !== 'm2') return undefined;
   if (enclosure.m2LengthsMm.includes(drive.m2LengthMm)) return undefined;
@@ -29,7 +30,7 @@ export const m2Length: PartsRule = ({ drive, enclosure }) => {
   };
 };
 
-/** The list names the module keys a slot accepts; a slot for M also takes a B+M module mechanically. */
+/** Holds the key of a module against the slot: the list names the module keys a slot accepts; a slot for M also takes a B+M module mechanically. */
 export const m2Key: PartsRule = ({ drive, enclosure }) => {
   if (drive.drive.formFactor !== 'm2' || enclosure.enclosure.formFactor !== 'm2') return undefined;
   const takes = enclosure.m2Keys;
@@ -46,7 +47,7 @@ export const m2Key: PartsRule = ({ drive, enclosure }) => {
   };
 };
 
-/** Mechanical fit and protocol fit are two findings: a SATA module slides into an M slot and is then not recognised. */
+/** Holds the protocol of a drive against the bridge: mechanical fit and protocol fit are two findings: a SATA module slides into an M slot and is then not recognised. */
 export const protocol: PartsRule = ({ drive, enclosure: { enclosure } }) =>
   enclosure.protocols.includes(drive.protocol)
     ? undefined
@@ -58,6 +59,7 @@ export const protocol: PartsRule = ({ drive, enclosure: { enclosure } }) =>
         takes: enclosure.protocols
       };
 
+/** Holds the thickness of a drive, mm, against its bay. */
 export const bayThickness: PartsRule = ({ drive, enclosure }) => {
   const { formFactor } = drive.drive;
   if (formFactor === 'm2' || formFactor !== enclosure.enclosure.formFactor) return undefined;
@@ -73,6 +75,7 @@ export const bayThickness: PartsRule = ({ drive, enclosure }) => {
   };
 };
 
+/** Finds a double-sided module over a floor that has no room for it, mm. */
 // eslint-disable-next-line complexity -- one rule with all that a board may leave unsaid
 export const doubleSided: PartsRule = ({ drive, enclosure: { enclosure } }) => {
   if (!drive.doubleSided || enclosure.formFactor !== 'm2') return undefined;
@@ -100,6 +103,7 @@ export const doubleSided: PartsRule = ({ drive, enclosure: { enclosure } }) => {
   };
 };
 
+/** Finds a heatsink under a lid that has no room for it, mm. */
 export const heatsink: PartsRule = ({ drive: { drive }, enclosure: { enclosure } }) => {
   if (!drive.heatsinkMm) return undefined;
   const clearanceMm = enclosure.clearanceTopMm;
@@ -113,6 +117,7 @@ export const heatsink: PartsRule = ({ drive: { drive }, enclosure: { enclosure }
   };
 };
 
+/** Holds the capacity of a drive, TB, against what the enclosure states as its most. */
 export const capacityLimit: PartsRule = ({ drive: { drive }, enclosure: { enclosure } }) =>
   enclosure.maxCapacityTB !== undefined && drive.capacityTB > enclosure.maxCapacityTB
     ? {
@@ -125,7 +130,7 @@ export const capacityLimit: PartsRule = ({ drive: { drive }, enclosure: { enclos
     : undefined;
 
 /**
- * A chip that is higher than the lid leaves room; of a drive that states no chips the usual height code is asked. Whether the
+ * Finds a chip that is higher than the lid leaves room; of a drive that states no chips the usual height code is asked. Whether the
  * underside has room is the rule for double-sided drives.
  */
 export const chipHeight: PartsRule = ({ drive: { drive, doubleSided: double }, enclosure: { enclosure } }) => {
@@ -147,7 +152,7 @@ export const chipHeight: PartsRule = ({ drive: { drive, doubleSided: double }, e
   return { code: 'chip-touches-lid', severity, about: 'drive', role, heightMm, roomMm, assumed };
 };
 
-/** A surface that no case around such a drive can have: square millimetres or inches were typed, or a digit is missing. */
+/** Finds a surface that no case around such a drive can have: square millimetres or inches were typed, or a digit is missing. */
 export const surface: PartsRule = ({ drive, enclosure: { enclosure } }) => {
   const areaCm2 = enclosure.cooling?.areaCm2;
   if (areaCm2 === undefined) return undefined;

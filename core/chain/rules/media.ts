@@ -3,7 +3,7 @@ import { isTunnelled } from '../modes.ts';
 import { runsUas } from '../stages.ts';
 import type { ChainRule, PartsRule } from './rule.ts';
 
-/** TRIM gets through a tunnel and eSATA; over USB only with UAS and a bridge that translates it. */
+/** Notes where TRIM does not get through: it gets through a tunnel and eSATA; over USB only with UAS and a bridge that translates it. */
 export const trim: ChainRule = ({ drive, enclosure, port, negotiation: { mode } }) => {
   if (drive.drive.media === 'hdd' || mode === null || isTunnelled(mode) || LINK_MODES[mode].carrier === 'esata')
     return undefined;
@@ -15,12 +15,13 @@ export const trim: ChainRule = ({ drive, enclosure, port, negotiation: { mode } 
 };
 
 export const NEARLY_FULL_SHARE = 0.8;
+/** Finds a flash drive that is nearly full, where writing gets slow. */
 export const nearlyFull: PartsRule = ({ drive: { drive } }) =>
   drive.media !== 'hdd' && drive.fillFraction !== undefined && drive.fillFraction > NEARLY_FULL_SHARE
     ? { code: 'drive-nearly-full', severity: 'limit', about: 'drive', percent: drive.fillFraction * 100 }
     : undefined;
 
-/** Worth a look for shingled disks; and for 2.5-inch disks from 2 TB on, where it is common and often unstated. */
+/** Points out shingled disks; and for 2.5-inch disks from 2 TB on, where it is common and often unstated. */
 export const shingled: PartsRule = ({ drive: { drive } }) => {
   if (drive.media !== 'hdd') return undefined;
   const recording = drive.disk?.recording ?? 'unknown';
@@ -30,6 +31,6 @@ export const shingled: PartsRule = ({ drive: { drive } }) => {
     : undefined;
 };
 
-/** A bridge that shows 4096-byte sectors: what is written behind it cannot be read behind another one. */
+/** Points out a bridge that shows 4096-byte sectors: what is written behind it cannot be read behind another one. */
 export const sectors: PartsRule = ({ enclosure: { enclosure } }) =>
   enclosure.sectorBytes === 4096 ? { code: 'sectors-4096', severity: 'check', about: 'enclosure' } : undefined;

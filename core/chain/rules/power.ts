@@ -50,6 +50,7 @@ export const portPowerSuffices: ChainRule = (pairing) => {
   return peak.typical > watts ? short('check', peak, 'peak') : undefined;
 };
 
+/** Finds a 3.5-inch disk in an enclosure that states no supply of its own. */
 export const externalSupply: PartsRule = ({ drive: { drive }, enclosure: { enclosure } }) =>
   drive.formFactor === '3.5in' && enclosure.formFactor === '3.5in' && enclosure.externalSupply !== true
     ? {
@@ -60,7 +61,7 @@ export const externalSupply: PartsRule = ({ drive: { drive }, enclosure: { enclo
       }
     : undefined;
 
-/** Plain eSATA carries no power; an enclosure that does not say whether it has a supply is to be looked at. */
+/** Finds an eSATA chain without power: plain eSATA carries no power; an enclosure that does not say whether it has a supply is to be looked at. */
 export const esataPower: LinkRule = ({ port, enclosure: { enclosure }, portWatts }) =>
   port.plug === 'esata' &&
   portWatts.watts === 0 &&
@@ -74,6 +75,7 @@ export const esataPower: LinkRule = ({ port, enclosure: { enclosure }, portWatts
       }
     : undefined;
 
+/** Finds a passive cable that is longer, m, than its mode safely carries. */
 export const cableLength: LinkRule = ({ negotiation: { cable, mode } }) => {
   if (!cable || mode === null || cable.lengthM === undefined || cable.active || cable.certified) return undefined;
   const safeM = LINK_MODES[mode].passiveLengthM;
@@ -82,11 +84,11 @@ export const cableLength: LinkRule = ({ negotiation: { cable, mode } }) => {
     : undefined;
 };
 
-/** A passive cable sold for 10 Gb/s most likely has both lane pairs; it is tried before another one is bought. */
+/** Points out a cable that most likely carries more than is printed on it: a a passive cable sold for 10 Gb/s most likely has both lane pairs; it is tried before another one is bought. */
 export const cableLikely: LinkRule = ({ negotiation: { likely, mode } }) =>
   likely ? { code: 'cable-rate-likely', severity: 'check', about: 'cable', mode: mode! } : undefined;
 
-/** Gen 5 drives only: Gen 4 in a Gen 3 bridge is harmless. */
+/** Finds a drive of a later generation than its tunnel: Gen 5 drives only: Gen 4 in a Gen 3 bridge is harmless. */
 export const pcieGeneration: ChainRule = ({ drive, enclosure, negotiation: { mode } }) =>
   drive.pcie?.generation === 5 && enclosure.pcie.generation < 5 && mode !== null && isTunnelled(mode)
     ? {

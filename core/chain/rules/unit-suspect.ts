@@ -6,7 +6,7 @@ const TOLERANCE = 1.1;
 /** What a slipped rating must come to, as a share of the interface, to be what was meant. */
 const PLAUSIBLE = 0.1;
 
-/** A rating that the drive's own stated interface cannot carry: bits for bytes, or a factor of a thousand. */
+/** Finds a rating that the drive's own stated interface cannot carry: bits for bytes, or a factor of a thousand. */
 export const unitSuspect: PartsRule = ({ drive: { drive } }) => {
   const ceiling =
     drive.media === 'nvme'

@@ -8,7 +8,7 @@ import type { AlternativePoint } from './request.ts';
 const TYPICAL_SHARE = 0.95;
 
 /**
- * Other ways to the same end beside the builds. A larger internal disk costs its surcharge over the capacity gained. What is not
+ * Gives other ways to the same end beside the builds. A larger internal disk costs its surcharge over the capacity gained. What is not
  * stated stays unknown; their caches are unknown too, so a long job may take longer than said.
  */
 export function alternativePoints(

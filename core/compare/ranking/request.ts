@@ -25,7 +25,7 @@ export const USUAL_WEIGHTS: Weights = { sustainedWrite: 1, read: 0, seconds: 1, 
 const LARGE_GB = 100;
 
 /**
- * The weights that a ranking begins with, by the house rule on what a drive is picked for. By the work: what it writes for long
+ * Gives the weights that a ranking begins with, by the house rule on what a drive is picked for. By the work: what it writes for long
  * where single transfers are large; the time with all its small files, and reading, where a project lives on the drive.
  */
 export function beginWeights(job: Job, rules: HouseRules | undefined): { weights: Weights; decided: AppliedRule } {

@@ -27,7 +27,7 @@ function isBetter(a: PlanReport, b: PlanReport): boolean {
 }
 
 /**
- * The same drive in the same enclosure on every port of every host of the crate. Where the chosen cable does not go there, the best
+ * Gives the same drive in the same enclosure on every port of every host of the crate. Where the chosen cable does not go there, the best
  * of those that are owned takes its place, and the row says so.
  */
 export function onAllHosts(library: Library, choice: Choice): OnPort[] {

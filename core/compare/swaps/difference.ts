@@ -24,7 +24,7 @@ const LOWER_IS_BETTER = [
 /** Figures of which more is neither better nor worse. */
 const NEITHER = /^(link|filesystem|stack|stage)\./;
 
-/** Every figure of a plan that is a number, by the key of its working: the typical value of bands. */
+/** Lists every figure of a plan that is a number, by the key of its working: the typical value of bands. */
 export function typicalFigures(report: PlanReport): Map<string, number> {
   const figures = new Map<string, number>();
   for (const { figure, result } of report.workings)
@@ -33,7 +33,7 @@ export function typicalFigures(report: PlanReport): Map<string, number> {
   return figures;
 }
 
-/** Figure by figure, what is different in the second plan. Both need their workings. */
+/** Gives figure by figure, what is different in the second plan. Both need their workings. */
 export function differences(before: PlanReport, after: PlanReport): Map<string, FigureDifference> {
   const [a, b] = [typicalFigures(before), typicalFigures(after)];
   const out = new Map<string, FigureDifference>();

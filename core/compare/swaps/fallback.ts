@@ -17,7 +17,7 @@ function whenOf(mode: LinkMode): string {
 }
 
 /**
- * The lower modes that port, cable and enclosure share: what a bad cable, an adapter or a hub makes of this build. A build that
+ * Gives the lower modes that port, cable and enclosure share: what a bad cable, an adapter or a hub makes of this build. A build that
  * measures like one of these fell back to it.
  */
 export function fallbacks(input: PlanInput): Fallback[] {

@@ -84,7 +84,7 @@ function where({ stock, price }: Swap): string {
 }
 
 /**
- * What of the crate would mend a finding: for each finding the best part that is at hand, and the best one to buy where that is
+ * Tells what of the crate would mend a finding: for each finding the best part that is at hand, and the best one to buy where that is
  * better still. Every offer was planned; it makes nothing worse, and the finding is gone.
  */
 export function offersFor(library: Library, choice: Choice, base: PlanReport): SwapOffer[] {

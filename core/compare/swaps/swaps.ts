@@ -24,9 +24,13 @@ export type Swap = {
 };
 
 const NO_STOCK: InStock = { owned: 0, free: 0, builds: [] };
+/** Gives how many of a part are at hand. */
 export const stockOfPart = (library: Library, modelId: string): InStock => library.stock.get(modelId) ?? NO_STOCK;
 
-/** @returns null where it is not in the crate and nobody has quoted it in a currency that can be converted */
+/**
+ * Gives what is there.
+ * @returns null where it is not in the crate and nobody has quoted it in a currency that can be converted
+ */
 export function priceOf(library: Library, modelId: string): Price | null {
   const { currency, rates } = library.exchange;
   const { free, resale = 0 } = stockOfPart(library, modelId);
@@ -41,7 +45,7 @@ export function priceOf(library: Library, modelId: string): Price | null {
 /** A gain below this share is none. */
 const NO_GAIN = 0.001;
 
-/** What a MB/s more costs, where the swap gives more of them. */
+/** Tells what a MB/s more costs, where the swap gives more of them. */
 export function pricePerGain(base: PlanReport, report: PlanReport, price: Price | null): Swap['perGain'] {
   if (!price) return null;
   for (const of of ['write', 'read'] as const) {
@@ -52,7 +56,7 @@ export function pricePerGain(base: PlanReport, report: PlanReport, price: Price 
   return null;
 }
 
-/** The plan with every other part that the crate knows at one place. Parts without which there is no plan are left out. */
+/** Gives the plan with every other part that the crate knows at one place. Parts without which there is no plan are left out. */
 export function swapsAt(library: Library, choice: Choice, place: ChainPlace, base: PlanReport): Swap[] {
   const picked = pickedAt(choice, place);
   return optionsAt(library, place).flatMap(({ id, name, modelId }): Swap[] => {

@@ -28,6 +28,7 @@ export type PlanOutcome = {
   worst: string;
 };
 
+/** Takes what a row of a comparison shows out of a report. */
 export const outcomeOf = (report: PlanReport): PlanOutcome => {
   const [worst] = report.findings;
   return {
@@ -61,7 +62,10 @@ export type WhatIf = {
   fallbacks: FallbackRow[];
 };
 
-/** @returns null where the choice is not complete, so that there is nothing to start from */
+/**
+ * Gives what is there.
+ * @returns null where the choice is not complete, so that there is nothing to start from
+ */
 export function whatIf(library: Library, choice: Choice): WhatIf | null {
   const assembled = assemble(library, choice);
   if (!assembled.ok) return null;

@@ -25,6 +25,7 @@ const SAME_GAP_MM = 0.1;
 const ROLE = { controller: 'controller', nand: 'NAND', dram: 'DRAM', power: 'power' } as const;
 
 type Box = { x0: Mm; x1: Mm; y0: Mm; y1: Mm };
+/** Gives the box around some chips, mm. */
 export const boxOf = (chips: readonly Component[]): Box => ({
   x0: Math.min(...chips.map((c) => c.xMm)),
   x1: Math.max(...chips.map((c) => c.xMm + c.lengthMm)),
@@ -32,7 +33,7 @@ export const boxOf = (chips: readonly Component[]): Box => ({
   y1: Math.max(...chips.map((c) => c.yMm + c.widthMm))
 });
 
-/** Whether a piece over a box would run up onto some other chip that stands higher than the ones it is for. */
+/** Tells whether a piece over a box would run up onto some other chip that stands higher than the ones it is for. */
 export function blocked(board: Board, group: readonly Omit<FilledGap, 'choice'>[], box: Box): boolean {
   const lowest = Math.min(...group.map(({ chip }) => chip.heightMm));
   const own = new Set(group.map(({ at }) => at));
@@ -48,13 +49,13 @@ export function blocked(board: Board, group: readonly Omit<FilledGap, 'choice'>[
   );
 }
 
-/** Whether a chip may share a piece with the first chip of it, under the same pad: one side, and one kind with nearly one gap, or a sheet. */
+/** Tells whether a chip may share a piece with the first chip of it, under the same pad: one side, and one kind with nearly one gap, or a sheet. */
 export const joins = (first: Omit<FilledGap, 'choice'>, place: Omit<FilledGap, 'choice'>, sheets: boolean): boolean =>
   first.chip.side === place.chip.side &&
   (sheets || (first.chip.role === place.chip.role && Math.abs(first.gapMm - place.gapMm) <= SAME_GAP_MM + 1e-9));
 
 /**
- * The pieces of a stack. Chips of one kind with the same pad and the same gap share one; with sheets, every chip of a side under
+ * Gives the pieces of a stack. Chips of one kind with the same pad and the same gap share one; with sheets, every chip of a side under
  * the same pad does. A piece keeps clear of the gold edge, and 1 mm of the edge of the board.
  */
 export function cutPieces(board: Board, filled: readonly FilledGap[], sheets: boolean): CutPiece[] {

@@ -45,7 +45,7 @@ function generationFrom(drive: Drive): 2 | 3 | 4 | 5 {
 const sheet = (value: number) => scaleBand(value, SHEET_FACTOR.low, SHEET_FACTOR.typical, SHEET_FACTOR.high);
 const typical = (value: number) => scaleBand(value, CLASS_FACTOR.low, CLASS_FACTOR.typical, CLASS_FACTOR.high);
 
-/** The size of disk that stands in where a hard disk has no size of its own here. */
+/** Gives the size of disk that stands in where a hard disk has no size of its own here. */
 export const diskSize = ({ formFactor }: Drive): '2.5in' | '3.5in' => (formFactor === '3.5in' ? '3.5in' : '2.5in');
 
 /**
@@ -68,7 +68,7 @@ export function isDoubleSided({ formFactor, sides, components, m2HeightCode, cap
   if (components?.length) return components.some(({ side }) => side === 'bottom');
   return m2HeightCode === undefined ? capacityTB >= 4 : m2HeightCode.startsWith('D');
 }
-/** Whether the sides of a module are only taken from its capacity. */
+/** Tells whether the sides of a module are only taken from its capacity. */
 export const sidesAssumed = ({ formFactor, sides, components, m2HeightCode }: Drive): boolean =>
   formFactor === 'm2' && sides === undefined && !components?.length && m2HeightCode === undefined;
 

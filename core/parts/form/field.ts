@@ -14,7 +14,7 @@ export type FieldMeta = {
   labels?: Record<string, string>;
 };
 
-/** A measured value in a given unit, with the range in which it is believable. */
+/** Gives a measured value in a given unit, with the range in which it is believable. */
 // eslint-disable-next-line max-params -- a row of a schema: title, unit, range
 export function measure(title: string, unit: UnitName, min: number, max: number, more: Partial<FieldMeta> = {}) {
   return z
@@ -24,6 +24,7 @@ export function measure(title: string, unit: UnitName, min: number, max: number,
     .meta({ title, unit, ...more });
 }
 
+/** Makes a field with a choice of words. */
 export function choice<const T extends readonly [string, ...string[]]>(
   title: string,
   values: T,
@@ -41,6 +42,7 @@ export function numberChoice<const T extends readonly [number, ...number[]]>(
   return z.literal(values).meta({ title, ...more });
 }
 
+/** Makes a field that is yes or no. */
 export function yesNo(title: string, more: Partial<FieldMeta> = {}) {
   return z.boolean().meta({ title, ...more });
 }
@@ -52,7 +54,7 @@ export function yesNo(title: string, more: Partial<FieldMeta> = {}) {
 const VISIBLE_LINE = // eslint-disable-next-line no-control-regex
   /^(?:(?![\u0000-\u001f\u007f])\s)*[^\s\u0000-\u001f\u007f][^\u0000-\u001f\u007f]*$/;
 
-/** Control characters have no place in a name; everything else is the person's own affair. Its length is looked at first. */
+/** Gives control characters have no place in a name; everything else is the person's own affair. Its length is looked at first. */
 export function text(title: string, max: number, more: Partial<FieldMeta> = {}) {
   return z
     .string()
@@ -62,11 +64,13 @@ export function text(title: string, max: number, more: Partial<FieldMeta> = {}) 
     .meta({ title, ...more });
 }
 
+/** Makes the field for the name of a part. */
 export const name = () => text('Name', 120, { first: true });
 
-/** ULIDs, 26 characters of Crockford's base 32. */
+/** Gives uLIDs, 26 characters of Crockford's base 32. */
 export const id = () => z.string().regex(/^[0-9A-HJKMNP-TV-Z]{26}$/, 'is not an id');
+/** Makes a field for a day, year-month-day. */
 export const isoDate = () => z.iso.date();
 
-/** A day later than this one by more than the time zones of the world is a slip of the pen. */
+/** Gives a day later than this one by more than the time zones of the world is a slip of the pen. */
 export const isAhead = (date: string, today: string): boolean => Date.parse(date) - Date.parse(today) > 86_400_000;

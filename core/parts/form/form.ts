@@ -27,7 +27,7 @@ export type Read = { spec: Record<string, unknown>; errors: Record<string, FormE
 const join = (path: string, key: string) => (path ? `${path}.${key}` : key);
 const plain = (message: string): FormError => ({ message, suggestions: [] });
 
-/** A specification as the text of its inputs. */
+/** Gives a specification as the text of its inputs. */
 export function draftFrom(fields: readonly Field[], spec: Record<string, unknown>, path = ''): Draft {
   const draft: Draft = {};
   for (const field of fields) {
@@ -129,7 +129,7 @@ export function readDraft(fields: readonly Field[], draft: Draft, path = ''): Re
   return into;
 }
 
-/** The draft without one row of a list; the later ones move up. */
+/** Gives the draft without one row of a list; the later ones move up. */
 export function withoutRow(draft: Draft, listPath: string, row: number): Draft {
   const next: Draft = {};
   for (const [path, value] of Object.entries(draft)) {
@@ -142,7 +142,7 @@ export function withoutRow(draft: Draft, listPath: string, row: number): Draft {
   return next;
 }
 
-/** Whether a text is a day of the calendar, year-month-day. */
+/** Tells whether a text is a day of the calendar, year-month-day. */
 export function isDay(text: string): boolean {
   const day = new Date(`${text}T00:00:00Z`);
   return /^\d{4}-\d{2}-\d{2}$/.test(text) && !Number.isNaN(day.getTime()) && day.toISOString().startsWith(text);

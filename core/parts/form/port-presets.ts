@@ -25,7 +25,7 @@ export const PORT_PRESETS: readonly PortPreset[] = [
 ];
 
 /**
- * What a preset puts into the inputs of a port; a label or short id that was typed stays.
+ * Tells what a preset puts into the inputs of a port; a label or short id that was typed stays.
  * @param at path of the port in the form, `ports.0`
  */
 export function portDraft(preset: PortPreset, at: string, draft: Draft): Draft {

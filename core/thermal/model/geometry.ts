@@ -49,7 +49,7 @@ export type ThermalGeometry = {
   chipFactor: number;
 };
 
-/** The way through what fills a gap. Marginal contact counts twice its contact resistance. */
+/** Gives the way through what fills a gap. Marginal contact counts twice its contact resistance. */
 export function heatPathOf({ chip, gapMm, choice }: FilledGap): HeatPath {
   const areaMm2 = chip.widthMm * chip.lengthMm;
   if (!choice || choice.verdict === 'no-contact') return { areaMm2, gapMm, printed: 0, contact: 0 };
@@ -68,7 +68,7 @@ const unknownPath = (areaMm2: number): HeatPath => ({
   contact: CONTACT.one
 });
 
-/** Conductance of a way, W/K: A / (gap / (k x truth) + contact + label). Air has neither faces nor a label that counts. */
+/** Gives conductance of a way, W/K: A / (gap / (k x truth) + contact + label). Air has neither faces nor a label that counts. */
 export function conductanceOf(
   way: HeatPath,
   parameters: Pick<ThermalParameters, 'padConductivityShare' | 'label'>
@@ -78,7 +78,7 @@ export function conductanceOf(
   return area / ((way.printed * 1e-3) / parameters.padConductivityShare + way.contact + parameters.label);
 }
 
-/** The class of case that stands in for what an enclosure does not state. */
+/** Gives the class of case that stands in for what an enclosure does not state. */
 export function caseClassOf({ enclosure: { formFactor, modes } }: FilledEnclosure): keyof typeof CASE_CLASS {
   return formFactor === 'm2' && modes.some((mode) => isTunnelled(mode)) ? 'm2-tunnel' : formFactor;
 }
@@ -119,7 +119,7 @@ const STANDING = Object.fromEntries(
 ) as Record<keyof typeof CASE_BOX, Record<Stands, Standing>>;
 
 /**
- * The outside of a case: a box of the usual proportions of its form, as large as its surface says. A surface is that of the case lying
+ * Gives the outside of a case: a box of the usual proportions of its form, as large as its surface says. A surface is that of the case lying
  * flat, without the face it lies on; stood on edge it has that face too.
  * @param areaM2 that air reaches while it lies flat, m²
  */

@@ -56,7 +56,7 @@ export type ThermalParameters = {
 };
 export type ParameterName = keyof ThermalParameters;
 
-/** A copy, field by field: a spread of so many takes longer than a whole temperature. */
+/** Gives a copy, field by field: a spread of so many takes longer than a whole temperature. */
 export const copyParameters = (k: ThermalParameters): ThermalParameters => ({
   rate: k.rate,
   idleW: k.idleW,
@@ -123,7 +123,7 @@ const shellPaths = ({ drive: { drive }, enclosure: { enclosure } }: ParameterSou
     ? { controller: DISK_PATH[enclosure.formFactor === '3.5in' ? '3.5in' : '2.5in'], nand: null }
     : SHELL_PATH;
 
-/** The typical setting of every parameter. */
+/** Gives the typical setting of every parameter. */
 export function typicalParameters(of: ParameterSources): ThermalParameters {
   const { draw, enclosure, ambientC } = of;
   const paths = shellPaths(of);
@@ -151,7 +151,7 @@ export function typicalParameters(of: ParameterSources): ThermalParameters {
 }
 
 /**
- * The parameters that are uncertain here and play a part. What was measured or stated is no longer open.
+ * Gives the parameters that are uncertain here and play a part. What was measured or stated is no longer open.
  * @param rate the rate as a band, for what its own uncertainty makes of the temperatures
  */
 // eslint-disable-next-line complexity -- one line for each parameter that may be uncertain

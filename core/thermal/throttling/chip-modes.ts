@@ -3,7 +3,7 @@ import { chipRises, heatOut, type Network, type Power } from '../model/network.t
 /** How controller and NAND follow their heat over the case: two decay rates in 1/s, and the turn that takes them apart. */
 export type ChipModes = { slow: number; fast: number; cos: number; sin: number; rootC: number; rootN: number };
 
-/** The two modes of controller and NAND over a case that stands still, in closed form: the turn that makes a 2 x 2 matrix diagonal. */
+/** Gives the two modes of controller and NAND over a case that stands still, in closed form: the turn that makes a 2 x 2 matrix diagonal. */
 export function chipModes(network: Network): ChipModes {
   const { toCaseC, toCaseN, between, controllerJK, nandJK } = network;
   const rootC = Math.sqrt(controllerJK);
@@ -17,7 +17,7 @@ export function chipModes(network: Network): ChipModes {
   return { slow: mean - half, fast: mean + half, cos: Math.cos(angle), sin: Math.sin(angle), rootC, rootN };
 }
 
-/** Controller and NAND over the case some time after they stood at `from` and began to move towards `end`. */
+/** Gives controller and NAND over the case some time after they stood at `from` and began to move towards `end`. */
 export function chipsAfter(
   f: ChipModes,
   from: { controller: number; nand: number },
@@ -38,7 +38,7 @@ export function chipsAfter(
 export type DecayPart = { kelvin: number; rate: number };
 
 /**
- * The controller's answer to a step in power as three decaying parts: case, NAND and controller. The case moves with the heat
+ * Gives the controller's answer to a step in power as three decaying parts: case, NAND and controller. The case moves with the heat
  * capacity of everything, at the conductance around its temperature.
  * @param caseKelvin how far the step moves the settled case
  * @param conductance of the case there, W/K
@@ -56,7 +56,7 @@ export function decayParts(network: Network, step: Power, caseKelvin: number, co
   ];
 }
 
-/** Slope of the heat that a case gives off around a rise, W/K: still air moves faster over a warmer face. */
+/** Gives slope of the heat that a case gives off around a rise, W/K: still air moves faster over a warmer face. */
 export function heatSlope({ surface, ambientC }: Network, rise: number): number {
   const d = Math.max(0.05, rise * 0.02);
   return (heatOut(surface, rise + d, ambientC) - heatOut(surface, rise - d, ambientC)) / (2 * d);

@@ -4,7 +4,7 @@ import type { DecayPart } from './chip-modes.ts';
 export type SawTooth = { fastS: Seconds; slowS: Seconds };
 
 /**
- * The saw-tooth in which a throttled drive settles: so many seconds at the faster rate, then so many at the slower one, such that
+ * Gives the saw-tooth in which a throttled drive settles: so many seconds at the faster rate, then so many at the slower one, such that
  * the controller gets to `high` at the end of the one and to `low` at the end of the other. With parts of K_i (kelvin between the
  * two rates) and rates l_i, a_i = exp(-l_i t_fast) and b_i = exp(-l_i t_slow):
  *   high - cold = sum K_i (1 - a_i) / (1 - a_i b_i),  low - cold = sum K_i (1 - a_i) b_i / (1 - a_i b_i).
