@@ -99,6 +99,7 @@ export const TEXT_LIMIT = 20_000;
  * @param text what was pasted; more than `TEXT_LIMIT` characters are not looked at
  * @param kind the kind of part where the person has said it; else it is taken from the text
  * @returns every field with the words it came from and whether they are clear; what is open or contradicts itself as questions
+ * @example readSpecification('M.2 2280, 2 TB, read 7000 MB/s').kind // 'drive'
  */
 export function readSpecification(text: string, kind?: Kind): BoxReading {
   const plain = normalise(text.slice(0, TEXT_LIMIT));

@@ -42,6 +42,7 @@ function completed(path: string, value: unknown, spec: Spec): unknown {
  * Gives a reading as the beginning of a specification: what was found, and the answers that the person gave.
  * @param answers by path, the option chosen; a question without an answer leaves its field empty
  * @param dropped paths that the person has put aside
+ * @example specFrom(readSpecification('2 TB M.2 drive, read 7000 MB/s', 'drive'), {}).readMBps // 7000
  */
 export function specFrom(
   reading: BoxReading,

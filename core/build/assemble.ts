@@ -44,7 +44,10 @@ const WORDS = {
   jobId: 'job'
 } as const;
 
-/** Gathers the input of a plan for ids; or says what is missing: not chosen yet, or chosen and not in the crate. */
+/**
+ * Gathers the input of a plan for ids; or says what is missing: not chosen yet, or chosen and not in the crate.
+ * @example assemble(libraryOf([], []), {}).ok // false
+ */
 export function assemble(source: PartSource, choice: Partial<Choice>): Assembled {
   const missing: Missing[] = [];
   const find = <T>(slot: Slot, among: ReadonlyMap<string, T>, needed: boolean): T | undefined => {
@@ -75,6 +78,7 @@ export function assemble(source: PartSource, choice: Partial<Choice>): Assembled
 /**
  * Gives a source in which the parts that a plan was made from are found even where they have been deleted since: a build keeps its own copy
  * of them, so that it can still be renamed, moved on and changed elsewhere.
+ * @example withPartsOf(libraryOf([], []), { hostId: 'h', portId: 'p', enclosureId: 'e', driveId: 'd' }, anInput()).drive.get('d').capacityTB // 2
  */
 export function withPartsOf<S extends PartSource>(source: S, choice: Choice, snapshot: PlanInput): S {
   const keep = <T>(among: ReadonlyMap<string, WithId<T>>, id: string | undefined, part: T | undefined) =>
@@ -89,7 +93,10 @@ export function withPartsOf<S extends PartSource>(source: S, choice: Choice, sna
   };
 }
 
-/** Sorts stored parts of every kind into a library. */
+/**
+ * Sorts stored parts of every kind into a library.
+ * @example libraryOf([{ ...aDrive(), id: 'd' }], []).drive.size // 1
+ */
 export function libraryOf(
   parts: readonly WithId<Model>[],
   jobs: readonly WithId<Job>[],

@@ -7,7 +7,10 @@ export type ChainIds = {
   driveId: string;
 };
 
-/** Names a chain in one word, for maps; no id holds a blank. */
+/**
+ * Names a chain in one word, for maps; no id holds a blank.
+ * @example chainKey({ hostId: 'h', portId: 'p', enclosureId: 'e', driveId: 'd' }) // 'h p - e d'
+ */
 export const chainKey = ({ hostId, portId, cableId, enclosureId, driveId }: ChainIds): string =>
   `${hostId} ${portId} ${cableId ?? '-'} ${enclosureId} ${driveId}`;
 

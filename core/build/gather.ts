@@ -43,6 +43,7 @@ function quotesByPart(quotes: readonly Quote[]): Map<string, Quote[]> {
 /**
  * Puts the input of a plan together: the chosen parts, and of everything that is known what belongs to them. Page, API, ranking,
  * what-if, several at once, jobs and shopping list all come through here, so that they cannot disagree.
+ * @example gather(anInput(), libraryOf([], [])).quotes // []
  */
 export function gather(parts: ChosenParts, known: Known): PlanInput {
   const { host, portId, cable, enclosure, drive, job, stack, writeCache } = parts;

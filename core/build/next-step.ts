@@ -104,6 +104,7 @@ const STEP_OF: Record<BuildStage, (build: BuildState, today: string) => NextStep
 /**
  * Finds the one next useful step of a build: what stands in the way first, then what its stage asks for.
  * @param today ISO date; the clock is the caller's
+ * @example nextStep({ stage: 'bought', report: plan(anInput()), outdated: false, latest: [] }, '2026-11-27').marks // 'assembled'
  */
 export function nextStep(build: BuildState, today: string): NextStep {
   const { stage, report, outdated } = build;

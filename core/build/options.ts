@@ -7,7 +7,10 @@ export type ChainPlace = (typeof CHAIN_PLACES)[number];
 
 /** A host and its port are picked as one thing: their ids joined. */
 const SEPARATOR = '~';
-/** Joins a host and its port to one option: they are picked as one thing. */
+/**
+ * Joins a host and its port to one option: they are picked as one thing.
+ * @example portOption('host', 'left') // 'host~left'
+ */
 export const portOption = (hostId: string, portId: string) => `${hostId}${SEPARATOR}${portId}`;
 /** Takes such an option apart again. */
 export function fromPortOption(id: string): { hostId: string; portId: string } {
@@ -17,13 +20,19 @@ export function fromPortOption(id: string): { hostId: string; portId: string } {
 
 const SLOT = { cable: 'cableId', enclosure: 'enclosureId', drive: 'driveId', job: 'jobId' } as const;
 
-/** Tells what is picked at a place. */
+/**
+ * Tells what is picked at a place.
+ * @example pickedAt({ hostId: 'h', portId: 'p' }, 'port') // 'h~p'
+ */
 export function pickedAt(choice: Partial<Choice>, place: ChainPlace): string | undefined {
   if (place !== 'port') return choice[SLOT[place]];
   return choice.hostId && choice.portId ? portOption(choice.hostId, choice.portId) : undefined;
 }
 
-/** Gives the choice after one place was picked or cleared. */
+/**
+ * Gives the choice after one place was picked or cleared.
+ * @example withPicked({ cableId: 'c' }, 'cable', undefined) // {}
+ */
 export function withPicked(
   choice: Partial<Choice>,
   place: ChainPlace | 'job',
@@ -57,6 +66,7 @@ export function optionsAt(library: Library, place: ChainPlace): { id: string; na
 /**
  * Gives the option before or after the one that is picked, round and round; the first or the last where none is.
  * @param step 1 or -1
+ * @example stepAt([{ id: 'a' }, { id: 'b' }], 'b', 1) // 'a'
  */
 export function stepAt(
   options: readonly { id: string }[],

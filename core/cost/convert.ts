@@ -17,7 +17,10 @@ export function rateBetween(rates: readonly ExchangeRate[], from: string, to: st
   return newest;
 }
 
-/** Gives an amount in another currency, with the rate that was used; undefined where there is none. */
+/**
+ * Gives an amount in another currency, with the rate that was used; undefined where there is none.
+ * @example exchange(10, 'USD', 'EUR', [{ date: '2026-11-01', from: 'USD', to: 'EUR', rate: 0.9 }]).amount // 9
+ */
 export function exchange(
   amount: number,
   from: string,

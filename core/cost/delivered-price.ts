@@ -1,6 +1,9 @@
 import type { Quote } from '../parts/quote.ts';
 
-/** Gives landed price in the quote's currency: (list x (1 - discount) - coupon + shipping) x (1 + tax). Never below 0. */
+/**
+ * Gives landed price in the quote's currency: (list x (1 - discount) - coupon + shipping) x (1 + tax). Never below 0.
+ * @example deliveredPrice({ partId: 'p', vendor: 'V', date: '2026-11-01', currency: 'EUR', list: 100, shipping: 5 }) // 105
+ */
 export function deliveredPrice(
   quote: Pick<Quote, 'list' | 'discountPercent' | 'coupon' | 'shipping' | 'taxPercent'>
 ): number {

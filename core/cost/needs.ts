@@ -69,6 +69,7 @@ function checksFor({ enclosure, padMissing }: NeedsOf): string[] {
 /**
  * Lists what a build needs, from its chosen parts, the boxes they come in and the pads its plan asks for.
  * @param pads of the crate
+ * @example needsOf({ ...anInput(), padsMm: [], padMissing: false }, []).needs.map(({ role }) => role) // ['host', 'drive', 'enclosure', 'cable']
  */
 export function needsOf(build: NeedsOf, pads: readonly Pad[]): { needs: Need[]; checks: string[] } {
   const { host, drive, enclosure } = build;

@@ -162,6 +162,7 @@ export type ShoppingInput = {
  * Lists what a build needs, what of it is there, and where the rest costs least.
  * @param buildId units in this build count for it; units in another build do not, hosts aside: one host serves many builds
  * @param today ISO date; quotes that have run out are used only where there is no other
+ * @example shoppingList({ needs: [], units: [], quotes: [], rates: [], currency: 'EUR', today: '2026-11-27' }).lines // []
  */
 export function shoppingList(args: ShoppingInput): ShoppingList {
   const { needs, units, quotes, rates, currency, buildId, today } = args;

@@ -273,6 +273,7 @@ const ANY_NAME = new RegExp(
 /**
  * Cuts a text where it uses terms of the glossary, so that they can be explained in place: each at its first use. The
  * longest name wins ("USB 10 Gb/s" is not "Gb/s"). The pieces joined are the text.
+ * @example splitTerms('about UAS').map(({ text }) => text).join('') // 'about UAS'
  */
 export function splitTerms(text: string): { text: string; term?: Term }[] {
   const pieces: { text: string; term?: Term }[] = [];

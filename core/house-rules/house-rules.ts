@@ -1,6 +1,6 @@
 /**
- * Where practice differs: both sides with what speaks for each, and the default. A house rule picks a side for a crate, and every
- * place where a rule decided something names it.
+ * A question on which practice differs: two options or more, each with what speaks for it, and the default. A crate chooses an option,
+ * and every place where the rule decided something names it.
  */
 type RuleOption = { label: string; because: string };
 type HouseRule = {
@@ -339,14 +339,17 @@ export type HouseRuleId = keyof typeof HOUSE_RULES;
 export const HOUSE_RULE_IDS = Object.keys(HOUSE_RULES) as HouseRuleId[];
 export type HouseRules = { readonly [id in HouseRuleId]?: string };
 
-/** Gives the side that a crate is on: its own choice where that exists, else the default. */
+/**
+ * Gives the option that holds for a crate: its own choice where that exists, else the default.
+ * @example chosenOption('windows-drive', undefined) // 'ntfs'
+ */
 export function chosenOption(id: HouseRuleId, rules: HouseRules | undefined): string {
   const chosen = rules?.[id];
-  const school: HouseRule = HOUSE_RULES[id];
-  return chosen !== undefined && Object.hasOwn(school.choices, chosen) ? chosen : school.standard;
+  const rule: HouseRule = HOUSE_RULES[id];
+  return chosen !== undefined && Object.hasOwn(rule.choices, chosen) ? chosen : rule.standard;
 }
 
-/** A school that decided something: which side, whether the crate chose it or the default stands, and what came of it. */
+/** A house rule that decided something: by which option, whether the crate chose it or the default stands, and what came of it. */
 export type AppliedRule = { school: HouseRuleId; choice: string; own: boolean; effect: string };
 
 /**
@@ -357,12 +360,18 @@ export function appliedRule(school: HouseRuleId, rules: HouseRules | undefined, 
   return { school, choice: chosenOption(school, rules), own: rules?.[school] !== undefined, effect };
 }
 
-/** Gives the side of a school in words. */
+/**
+ * Gives an option of a house rule in words; the default where it has no such option.
+ * @example optionOf('windows-drive', 'exfat').label // 'exFAT'
+ */
 export function optionOf(id: HouseRuleId, choice: string): RuleOption {
-  const school: HouseRule = HOUSE_RULES[id];
-  return school.choices[choice] ?? school.choices[school.standard]!;
+  const rule: HouseRule = HOUSE_RULES[id];
+  return rule.choices[choice] ?? rule.choices[rule.standard]!;
 }
 
-/** Gives a rule as it is named beside what it decided: `house rule “Drive class”: just above the link`. */
+/**
+ * Gives a rule as it is named beside what it decided: `house rule “Drive class”: just above the link`.
+ * @example ruleName('windows-drive', undefined) // 'house rule “Windows drive”: NTFS'
+ */
 export const ruleName = (id: HouseRuleId, rules: HouseRules | undefined): string =>
   `house rule “${HOUSE_RULES[id].name}”: ${optionOf(id, chosenOption(id, rules)).label}`;

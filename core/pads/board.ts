@@ -29,7 +29,10 @@ export type BoardOf = Pick<Drive, 'components' | 'm2LengthMm' | 'm2HeightCode' |
 
 const templates = new Map<string, readonly Component[]>();
 
-/** Gives the usual chips of a module of this length, as high as its height code allows. */
+/**
+ * Gives the usual chips of a module of this length, as high as its height code allows.
+ * @example usualChips(80, 'S3').length > 0 // true
+ */
 export function usualChips(lengthMm: keyof typeof M2_LAYOUTS, code: M2HeightCode): readonly Component[] {
   const key = `${lengthMm} ${code}`;
   let chips = templates.get(key);
@@ -44,8 +47,9 @@ export function usualChips(lengthMm: keyof typeof M2_LAYOUTS, code: M2HeightCode
 }
 
 /**
- * Gives what is there.
+ * Gives the board of a drive, mm: its own chips, or the usual ones of its height code.
  * @returns the board, or null for a drive that is no M.2 module
+ * @example boardOf(aDrive({ formFactor: '2.5in' }), false) // null
  */
 export function boardOf(drive: BoardOf, doubleSided = drive.sides === 'double'): Board | null {
   if (drive.formFactor !== 'm2') return null;
@@ -61,7 +65,10 @@ export function boardOf(drive: BoardOf, doubleSided = drive.sides === 'double'):
   };
 }
 
-/** Checks the geometry of a drive's chips for Zod: every problem at the path of its field. */
+/**
+ * Checks the geometry of a drive's chips for Zod: every problem at the path of its field.
+ * @example boardRule(aDrive({ components: [] }), { addIssue() {} }) // undefined
+ */
 export function boardRule(
   drive: Partial<Pick<Drive, 'components' | 'm2LengthMm' | 'formFactor'>>,
   context: { addIssue(issue: { code: 'custom'; path: PropertyKey[]; message: string }): void }
@@ -88,6 +95,7 @@ function meetsNotch(chip: Component, lengthMm: Mm, widthMm: Mm): boolean {
  * Finds chips that cannot be: outside the board, over its gold edge or screw notch, over each other, negative, or higher than the lid
  * or floor leaves room.
  * @param room what lid and floor leave over the faces of the board, mm, where known
+ * @example boardProblems([{ role: 'nand', side: 'top', xMm: -1, yMm: 2, widthMm: 5, lengthMm: 30, heightMm: 1 }], 80)[0].message // 'must not be negative'
  */
 export function boardProblems(
   chips: readonly Component[],

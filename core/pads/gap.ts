@@ -43,7 +43,10 @@ const SHOP: readonly PadKind[] = STOCK_PADS_MM.map((thicknessMm) => ({
   quantity: 1
 }));
 
-/** Pads from the box and at hand, box first; where there are none, the thicknesses that are sold. */
+/**
+ * Pads from the box and at hand, box first; where there are none, the thicknesses that are sold.
+ * @example padKinds([{ kind: 'pad', name: 'Grey', thicknessMm: 1 }]).some(({ name }) => name === 'Grey') // true
+ */
 export function padKinds(box: readonly Pad[] | undefined, hand: readonly Pad[] | undefined): readonly PadKind[] {
   const own = [...(box ?? []).map((pad) => kindOf(pad, 'box')), ...(hand ?? []).map((pad) => kindOf(pad, 'hand'))];
   return own.some((pad) => pad.quantity > 0) ? own.filter((pad) => pad.quantity > 0) : SHOP;

@@ -200,6 +200,7 @@ function differ(chips: readonly { chip: Component; gapMm: Mm }[], side: 'top' | 
  * Gives a pad for every chip that gives off heat, in an enclosure whose clearance is known: those a person settled on; else from the
  * box, then from the pads at hand, best contact first; with neither, the stock thickness to buy. Where the drive states no chips,
  * the usual ones of its length and height code stand in, and the plan says so.
+ * @example planPads({ drive: aDrive(), doubleSided: false, enclosure: anEnclosure() }).bowMm // null
  */
 export function planPads(input: StackInput): StackPlan {
   const { drive, enclosure, pads, chosen, rules } = input;

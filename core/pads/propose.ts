@@ -95,6 +95,7 @@ function reasonsFor(
  * least bow, fewest cuts, what came in the box and what is at hand. After an imprint check that showed no contact the gap counts
  * as at least that pad, and what follows is thicker.
  * @returns null where no gap is known: no M.2 drive, or no clearance stated
+ * @example proposePads({ drive: aDrive({ formFactor: '2.5in' }), doubleSided: false, enclosure: anEnclosure() }) // null
  */
 export function proposePads(input: StackInput): Proposals | null {
   const { drive, enclosure, pads, chosen, rules } = input;
@@ -165,7 +166,10 @@ export function proposePads(input: StackInput): Proposals | null {
 /** A pad that misses its chip by less than this would still have left a trace, mm. */
 const TRACE_MM = 0.1;
 
-/** Gives the gap that an imprint check without contact tells of: wider than the pad that did not touch. */
+/**
+ * Gives the gap that an imprint check without contact tells of: wider than the pad that did not touch.
+ * @example gapsAfterImprint({ gaps: [] }, [], []) // { gaps: [] }
+ */
 export function gapsAfterImprint(
   chosen: StackChoice,
   rows: readonly StackRow[],

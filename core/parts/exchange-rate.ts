@@ -1,7 +1,10 @@
 import { z } from 'zod';
 import { isAhead, isoDate } from './form/field.ts';
 
-/** Makes the field for a currency, three letters by ISO 4217. */
+/**
+ * Makes the field for a currency, three letters by ISO 4217.
+ * @example currency().parse('EUR') // 'EUR'
+ */
 export const currency = () =>
   z
     .string()
@@ -18,7 +21,10 @@ export const exchangeRateSchema = z.strictObject({
   date: isoDate().meta({ title: 'Date' })
 });
 
-/** Tells what no single field shows: a currency in itself, a day to come. */
+/**
+ * Tells what no single field shows: a currency in itself, a day to come.
+ * @example rateProblems({ date: '2026-11-01', from: 'EUR', to: 'EUR', rate: 1 }).length // 1
+ */
 export function rateProblems(rate: ExchangeRate, today: string): { path: string; message: string }[] {
   return [
     ...(rate.from === rate.to ? [{ path: 'from', message: 'is the currency it is converted to' }] : []),

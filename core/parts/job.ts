@@ -27,7 +27,10 @@ export const jobSchema = z.strictObject({
 
 export type Job = z.infer<typeof jobSchema>;
 
-/** Tells what cannot be true of a job as a whole: by the path of the field that is wrong. */
+/**
+ * Tells what cannot be true of a job as a whole: by the path of the field that is wrong.
+ * @example jobProblems({ name: 'j', purposes: [], transferGB: 1, direction: 'in' }) // []
+ */
 export function jobProblems(job: Job): { path: string; message: string }[] {
   const { largestFileGB, transferGB, files } = job;
   if (largestFileGB === undefined) return [];

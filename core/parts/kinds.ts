@@ -11,9 +11,15 @@ export const KIND_LABEL: Record<Kind, { one: string; many: string }> = {
   alternative: { one: 'alternative', many: 'Alternatives' }
 };
 
-/** Gives a kind with its article, as it stands in a sentence: an enclosure, a drive. */
+/**
+ * Gives a kind with its article, as it stands in a sentence: an enclosure, a drive.
+ * @example aKind('enclosure') // 'an enclosure'
+ */
 export const aKind = (kind: Kind): string =>
   `${/^[aeiou]/.test(KIND_LABEL[kind].one) ? 'an' : 'a'} ${KIND_LABEL[kind].one}`;
 
-/** Tells whether a word is a kind of part. */
+/**
+ * Tells whether a word is a kind of part.
+ * @example isKind('toaster') // false
+ */
 export const isKind = (value: string): value is Kind => (KINDS as readonly string[]).includes(value);

@@ -18,7 +18,10 @@ export const quoteSchema = z.strictObject({
   note: text('Note', 300).optional()
 });
 
-/** Tells what no single field shows: a price below nothing, an offer that ran out before it was made, a day to come. */
+/**
+ * Tells what no single field shows: a price below nothing, an offer that ran out before it was made, a day to come.
+ * @example quoteProblems({ partId: 'p', vendor: 'V', date: '2026-11-01', currency: 'EUR', list: 100 }) // []
+ */
 export function quoteProblems(quote: Quote, today: string): { path: string; message: string }[] {
   const problems: { path: string; message: string }[] = [];
   const reduced = quote.list * (1 - (quote.discountPercent ?? 0) / 100);

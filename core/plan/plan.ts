@@ -26,6 +26,7 @@ export const ENGINE_VERSION = '4';
  * where there is one; the rest of the report still comes. Findings about power take no figure away.
  * @param options.workings whether every figure comes with its formula, the numbers put in and the source
  * @throws RangeError if the host has no port of that id
+ * @example plan(anInput()).verdict // 'works'
  */
 export function plan(input: PlanInput, options: { workings: boolean } = { workings: true }): PlanReport {
   const build = resolveBuild(input);

@@ -24,7 +24,10 @@ import type { PlanInput } from './report.ts';
 
 const NONE: readonly never[] = [];
 
-/** Finds the port of an id; undefined where the host has none. */
+/**
+ * Finds the port of an id; undefined where the host has none.
+ * @example portOf(aHost(), 'nowhere') // undefined
+ */
 export const portOf = (host: Host, portId: string): Port | undefined => host.ports.find((port) => port.id === portId);
 
 /** A chain that connects: its stages, its slowest links, its cache, and what it offers to a job. */

@@ -23,7 +23,7 @@ const driveFor = ({ formFactor, protocols }: Enclosure): Drive => ({
 /**
  * Says what a plan would assume for everything that a drive or an enclosure leaves open, by field: the value and where it comes from.
  * The other parts of the build are stand-ins that fit.
- * @example typicalValues({ kind: 'drive', name: 'd', media: 'nvme', formFactor: 'm2', capacityTB: 1 }).m2LengthMm // '80 – most M.2 ...'
+ * @example typicalValues({ kind: 'drive', name: 'd', media: 'nvme', formFactor: 'm2', capacityTB: 1 }).m2LengthMm // '80 – most M.2 drives are 80 mm long'
  */
 export function typicalValues(part: Drive | Enclosure): Record<string, string> {
   const enclosure = part.kind === 'drive' ? caseFor(part) : part;

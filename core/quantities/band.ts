@@ -1,7 +1,8 @@
 /** A prediction: never a bare number. `low <= typical <= high`, all three in one unit. */
 export type Band<Q extends number = number> = { low: Q; typical: Q; high: Q };
 
-/** Gives @throws RangeError if the three are not in order, not finite, or not numbers. */
+/** Makes a band of three values.
+ * @throws RangeError if the three are not in order, not finite, or not numbers. */
 export function band<Q extends number>(low: Q, typical: Q, high: Q): Band<Q> {
   if (!(low <= typical && typical <= high) || !Number.isFinite(low) || !Number.isFinite(high)) {
     throw new RangeError(`not a band: ${low} - ${typical} - ${high}`);

@@ -6,6 +6,7 @@ export const UNIT_SPACE = '\u202f';
 /**
  * Rounds for reading: whole numbers from 100 up, one decimal from 10, two below, so that a figure claims no more
  * than it knows. Thousands are not grouped: a point or a comma there reads as a decimal sign to half of the world.
+ * @example figure(1234.5) // '1235'
  */
 export function figure(value: number): string {
   const size = Math.abs(value);
@@ -14,12 +15,18 @@ export function figure(value: number): string {
   return String(Number(value.toFixed(size >= 10 ? 1 : size >= 0.1 ? 2 : 3)));
 }
 
-/** Gives a figure with its unit: `1000 MB/s`. */
+/**
+ * Gives a figure with its unit: `1000 MB/s`.
+ * @example quantity(40, 'Gb/s') // '40\u202fGb/s'
+ */
 export function quantity(value: number, unit: string): string {
   return `${figure(value)}${UNIT_SPACE}${unit}`;
 }
 
-/** Rates are rounded to what a benchmark can tell: three figures. By arithmetic, for every plan says some in its sentences. */
+/**
+ * Rates are rounded to what a benchmark can tell: three figures. By arithmetic, for every plan says some in its sentences.
+ * @example rate(3412) // '3410'
+ */
 export function rate(value: number): string {
   if (value < 100) return figure(value);
   let step = 1;
@@ -27,12 +34,18 @@ export function rate(value: number): string {
   return String(Math.round(value / step) * step);
 }
 
-/** Writes a band as its two ends. */
+/**
+ * Writes a band as its two ends.
+ * @example bandText({ low: 900, typical: 1000, high: 1070 }, 'MB/s') // '900 – 1070\u202fMB/s'
+ */
 export function bandText(band: Band, unit: string): string {
   return `${rate(band.low)} – ${rate(band.high)}${UNIT_SPACE}${unit}`;
 }
 
-/** Seconds as a person says them: `42 s`, `7:06 min`, `2:15 h`. */
+/**
+ * Seconds as a person says them: `42 s`, `7:06 min`, `2:15 h`.
+ * @example duration(90) // '1:30\u202fmin'
+ */
 export function duration(seconds: number): string {
   const s = Math.round(seconds);
   const two = (n: number) => String(n).padStart(2, '0');
@@ -43,19 +56,28 @@ export function duration(seconds: number): string {
   return `${figure(seconds / 86400)}${UNIT_SPACE}days`;
 }
 
-/** Gives money with two decimals and its currency after it. */
+/**
+ * Gives money with two decimals and its currency after it.
+ * @example money(12.5, 'EUR') // '12.50\u202fEUR'
+ */
 export function money(amount: number, currency: string): string {
   return `${amount.toFixed(2)}${UNIT_SPACE}${currency}`;
 }
 
-/** Capacities in the unit in which drives are sold. */
+/**
+ * Capacities in the unit in which drives are sold.
+ * @example capacity(2) // '2\u202fTB'
+ */
 export function capacity(tb: number): string {
   return tb < 1 ? quantity(tb * 1000, 'GB') : quantity(tb, 'TB');
 }
 
 const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
 
-/** Gives `2026-11-23` as `23 Nov 2026`; anything else comes back as it is. */
+/**
+ * Gives `2026-11-23` as `23 Nov 2026`; anything else comes back as it is.
+ * @example day('2026-11-23') // '23 Nov 2026'
+ */
 export function day(iso: string): string {
   const match = /^(\d{4})-(\d{2})-(\d{2})/.exec(iso);
   return match ? `${Number(match[3])} ${MONTHS[Number(match[2]) - 1]} ${match[1]}` : iso;

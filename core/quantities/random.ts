@@ -1,6 +1,7 @@
 /**
  * Gives a small seeded source of noise, so that a simulated result can be made again from its seed (mulberry32).
  * @returns a function giving numbers in 0..1
+ * @example seeded(1)() === seeded(1)() // true
  */
 export function seeded(seed: number): () => number {
   let state = seed >>> 0;

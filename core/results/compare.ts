@@ -26,7 +26,10 @@ export const BAND_OF = {
   random4kWriteMBps: 'random4kWrite'
 } as const satisfies Record<ResultField, keyof PlanReport['throughput']>;
 
-/** Lists each measured figure beside its predicted band; figures without a prediction are left out. */
+/**
+ * Lists each measured figure beside its predicted band; figures without a prediction are left out.
+ * @example compareWithPlan({}, plan(anInput())) // []
+ */
 export function compareWithPlan(results: PairResults, report: PlanReport): Comparison[] {
   const rows: Comparison[] = [];
   for (const field of Object.keys(BAND_OF) as ResultField[]) {
@@ -44,7 +47,10 @@ export function compareWithPlan(results: PairResults, report: PlanReport): Compa
   return rows;
 }
 
-/** Gives the result in a sentence; a percentage never stands without its baseline. */
+/**
+ * Gives the result in a sentence; a percentage never stands without its baseline.
+ * @example comparisonSentence({ field: 'readMBps', measured: 1000, band: { low: 900, typical: 1000, high: 1070 }, place: 'within', percentOfTypical: 100 }).includes('inside') // true
+ */
 export function comparisonSentence(row: Comparison): string {
   const what = RESULT_LABEL[row.field];
   const range = `${rate(row.band.low)} – ${rate(row.band.high)} MB/s`;

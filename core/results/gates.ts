@@ -146,7 +146,10 @@ function randomAlarm(
   return undefined;
 }
 
-/** Lists every alarm that a pair-check result raises against the plan of its build; an empty list lets it pass. */
+/**
+ * Lists every alarm that a pair-check result raises against the plan of its build; an empty list lets it pass.
+ * @example checkPairResults({}, anInput(), plan(anInput())) // []
+ */
 export function checkPairResults(results: PairResults, input: PlanInput, report: PlanReport): Alarm[] {
   const alarms: Alarm[] = [];
   const first = RESULT_FIELDS.find((field) => results[field] !== undefined);
@@ -172,7 +175,10 @@ export function checkPairResults(results: PairResults, input: PlanInput, report:
   return alarms;
 }
 
-/** Gives the alarms that stand in the way: every impossible one, and the suspicious ones that were not accepted. */
+/**
+ * Gives the alarms that stand in the way: every impossible one, and the suspicious ones that were not accepted.
+ * @example blocking([], []) // []
+ */
 export function blocking(alarms: readonly Alarm[], accepted: readonly string[]): Alarm[] {
   return alarms.filter((alarm) => alarm.level === 'impossible' || !accepted.includes(alarm.id));
 }

@@ -5,7 +5,10 @@ import type { PairResults } from './run.ts';
 /** A result of one chain, as far as it can stand in the place of a forecast. */
 export type MeasuredRun = { date: string; simulated: boolean; results: PairResults };
 
-/** Says what the time of a job rests on instead of the forecast; of a simulated result that it is one. */
+/**
+ * Says what the time of a job rests on instead of the forecast; of a simulated result that it is one.
+ * @example restsOn({ date: '2026-11-23', simulated: false }) // 'with rates measured on 23 Nov 2026'
+ */
 export const restsOn = ({ date, simulated }: Measured): string =>
   simulated ? `with simulated rates of ${day(date)}` : `with rates measured on ${day(date)}`;
 

@@ -11,6 +11,7 @@ export type Fault = 'healthy' | 'usb2-fallback' | '5g-port-or-cable' | 'write-ca
  * Gives a pair check on the stand-in rig: no device, but a draw from the plan's own bands, and a fault where one is asked for.
  * Every result of it must be shown as simulated.
  * @returns MB/s, rounded as a benchmark prints them; undefined where the plan forecasts nothing
+ * @example simulatePairCheck(plan(anInput()), 1).readMBps > 0 // true
  */
 export function simulatePairCheck(report: PlanReport, seed: number, fault: Fault = 'healthy'): PairResults | undefined {
   const { read, write, random4kRead, random4kWrite } = report.throughput;

@@ -221,6 +221,7 @@ const STEP_S = 2;
  * @param input seconds and GB as in `simulateOptions`
  * @returns null where the build does not connect or does not fit: then there is nothing to play
  * @throws RangeError if the host has no port of that id
+ * @example simulate({ ...anInput(), seconds: 60, everyS: 60 }).simulated // true
  */
 export function simulate(input: SimulateInput): SimulateReport | null {
   const { seconds, writeGB, start, everyS } = input;

@@ -21,7 +21,10 @@ const quoteRow = quoteSchema
   .omit({ partId: true })
   .extend({ part: name().meta({ title: 'Part' }), kind: kind().optional() });
 
-/** Gives the fields of a row of a file. */
+/**
+ * Gives the fields of a row of a file.
+ * @example fileFields('quotes').some(({ key }) => key === 'vendor') // true
+ */
 export function fileFields(what: FileKind, of?: Kind): Field[] {
   if (what === 'units') return formFields(unitRow);
   if (what === 'quotes') return formFields(quoteRow);

@@ -4,7 +4,10 @@ import { unitLike, type UnitName } from '../quantities/read.ts';
 /** A column of a table file: the field's path, as the contract names it, and what people call it. */
 export type Column = { path: string; title: string; required: boolean; unit?: UnitName };
 
-/** Gives the columns of a form: one a field; lists of parts inside a part stand in one cell, as JSON. */
+/**
+ * Gives the columns of a form: one a field; lists of parts inside a part stand in one cell, as JSON.
+ * @example columnsOf(formFields(cableSchema)).find(({ path }) => path === 'lengthM').title // 'Length, m'
+ */
 export function columnsOf(fields: readonly Field[], prefix = '', heading = ''): Column[] {
   return fields.flatMap((field): Column[] => {
     const path = `${prefix}${field.key}`;
@@ -25,12 +28,18 @@ export function columnsOf(fields: readonly Field[], prefix = '', heading = ''): 
 /** A cell that a spreadsheet would take for a formula; apostrophes before it are counted so that reading takes exactly one away. */
 const RISKY = /^'*\s*[=+\-@\t\r＝＋－＠]/;
 const GUARDED = /^'+\s*[=+\-@\t\r＝＋－＠]/;
-/** Guards a text against being taken for a formula by a spreadsheet. */
+/**
+ * Guards a text against being taken for a formula by a spreadsheet.
+ * @example guard('=1+1') // "'=1+1"
+ */
 export const guard = (cell: string): string => (RISKY.test(cell) ? `'${cell}` : cell);
 /** Takes the guard away again. */
 export const unguard = (cell: string): string => (GUARDED.test(cell) ? cell.slice(1) : cell);
 
-/** Gives a specification as cells, by path. What is not known is an empty cell. Texts are guarded, numbers are not. */
+/**
+ * Gives a specification as cells, by path. What is not known is an empty cell. Texts are guarded, numbers are not.
+ * @example cellsOf(formFields(cableSchema), { lengthM: 0.5 }).lengthM // '0.5'
+ */
 export function cellsOf(fields: readonly Field[], spec: Record<string, unknown>, prefix = ''): Record<string, string> {
   const cells: Record<string, string> = {};
   for (const field of fields) {
@@ -129,7 +138,10 @@ function draftOf(
   return draft;
 }
 
-/** Gives one row of a table file into a specification, with what is wrong beside its column. */
+/**
+ * Gives one row of a table file into a specification, with what is wrong beside its column.
+ * @example readRow(formFields(cableSchema), { lengthM: '50 cm' }).spec.lengthM // 0.5
+ */
 export function readRow(
   fields: readonly Field[],
   cells: Readonly<Record<string, string>>
@@ -162,14 +174,20 @@ function splitHeading(heading: string): { measured: string; unit: string } | und
   return at < 0 || unit === '' || /[)\]]/.test(unit) ? undefined : { measured: inner.slice(0, at).trimEnd(), unit };
 }
 
-/** Gives the unit that a heading states for a column, where it is another one than the field's own. */
+/**
+ * Gives the unit that a heading states for a column, where it is another one than the field's own.
+ * @example headingUnit('Length (cm)', { path: 'lengthM', title: 'Length', required: false, unit: 'm' }) // 'cm'
+ */
 export function headingUnit(heading: string, column: Column | undefined): UnitName | undefined {
   const stated = splitHeading(heading)?.unit;
   const unit = stated && column?.unit ? unitLike(stated, column.unit) : undefined;
   return unit === column?.unit ? undefined : unit;
 }
 
-/** Gives a cell with the unit of its heading, where it holds no more than a number. */
+/**
+ * Gives a cell with the unit of its heading, where it holds no more than a number.
+ * @example withHeadingUnit('50', 'cm') // '50 cm'
+ */
 export function withHeadingUnit(cell: string, unit: UnitName | undefined): string {
   const number = cell.trim();
   const plainNumber = /^[\d.,\s\u00a0\u202f'’+-]*$/.test(number) && /\d/.test(number) && /[\d.,]$/.test(number);
@@ -180,6 +198,7 @@ export function withHeadingUnit(cell: string, unit: UnitName | undefined): strin
  * Tells which column of a file is which field: by the field's path, then by its title with or without the unit. A column that
  * matches nothing is left out, and said so; the person can assign it.
  * @returns for each heading the path, or null
+ * @example matchColumns(['Length'], columnsOf(formFields(cableSchema))) // ['lengthM']
  */
 export function matchColumns(headings: readonly string[], columns: readonly Column[]): (string | null)[] {
   const taken = new Set<string>();

@@ -56,7 +56,10 @@ function thenUnder(setting: Setting, log: TemperatureLog, seconds: Seconds): Cel
   return at(log.place, { controllerC: controllerC.at(-1)!, nandC: nandC.at(-1)!, faceC: caseC.at(-1)! });
 }
 
-/** Holds a log against the model: settled or not yet, extrapolated where short, and inside the band or not. */
+/**
+ * Holds a log against the model: settled or not yet, extrapolated where short, and inside the band or not.
+ * @example compareLog(anInput(), { work: 'idle', MBps: 0, place: 'case', ambientC: 22, fan: false, points: [{ minutes: 0, C: 30 }] }).predicted.settledC.typical >= 22 // true
+ */
 export function compareLog(build: PlanInput, log: TemperatureLog, fitted = true): ComparedLog {
   const thermal = modelFor(build, log, fitted);
   const reading = readLog(log);
@@ -81,7 +84,10 @@ export function compareLog(build: PlanInput, log: TemperatureLog, fitted = true)
 
 export type EnclosureFit = { fit: Fit | null; missing: string | null; used: number; leftOut: number };
 
-/** Fits an enclosure to the logs of all builds in it; those that are too short to say where they settle are left out. */
+/**
+ * Fits an enclosure to the logs of all builds in it; those that are too short to say where they settle are left out.
+ * @example fitLogs([]).fit // null
+ */
 export function fitLogs(logs: readonly { build: PlanInput; log: TemperatureLog }[]): EnclosureFit {
   const readings: FitPoint[] = logs.flatMap(({ build, log }) => {
     const { settledC } = compareLog(build, log, false);

@@ -30,6 +30,9 @@ export const observationInputSchema = z.discriminatedUnion('kind', [
 ]);
 export type ObservationInput = z.infer<typeof observationInputSchema>;
 
-/** Chips whose pad did not touch on one of its faces. */
+/**
+ * Chips whose pad did not touch on one of its faces.
+ * @example untouchedBy({ chips: [{ component: 2, onChip: 'none', onCase: 'even' }] }) // [2]
+ */
 export const untouchedBy = (check: ImprintCheck): number[] =>
   check.chips.filter(({ onChip, onCase }) => onChip === 'none' || onCase === 'none').map(({ component }) => component);

@@ -54,7 +54,7 @@ export const cacheShareOf = (drive: FilledDrive): Band =>
   drive.protocol === 'sata' ? CACHE_SHARE.sata : drive.cell === 'qlc' ? CACHE_SHARE.qlc : CACHE_SHARE.tlc;
 
 /**
- * Gives what is there.
+ * Gives the write cache of a drive with so much free, GB and MB/s as bands.
  * @returns null for a drive that has none, such as a hard disk
  */
 export function flashCacheOf(drive: FilledDrive, freeGB: GB): FlashCache | null {

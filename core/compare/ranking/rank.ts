@@ -227,6 +227,7 @@ function reportOf(set: Prepared, survey: Survey, ranked: readonly Ranked[]): Ran
  * is planned by `plan()`.
  * @param request parts in full; those without an id get one
  * @param onProgress called now and then with the share of the work done, 0..1
+ * @example rank({ hosts: [aHost()], cables: [], enclosures: [anEnclosure()], drives: [aDrive()], job: { name: 'j', purposes: [], transferGB: 1, direction: 'in' } }).considered // 1
  */
 export function rank(request: RankInput, onProgress: (share: number) => void = () => {}): RankReport {
   const set = prepare(request);

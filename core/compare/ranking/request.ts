@@ -27,6 +27,7 @@ const LARGE_GB = 100;
 /**
  * Gives the weights that a ranking begins with, by the house rule on what a drive is picked for. By the work: what it writes for long
  * where single transfers are large; the time with all its small files, and reading, where a project lives on the drive.
+ * @example beginWeights({ name: 'j', purposes: [], transferGB: 1, direction: 'in' }, undefined).weights.sustainedWrite // 1
  */
 export function beginWeights(job: Job, rules: HouseRules | undefined): { weights: Weights; decided: AppliedRule } {
   const begin = (effect: string, weights: Weights) => ({ weights, decided: appliedRule('pick-for', rules, effect) });

@@ -33,7 +33,10 @@ export function typicalFigures(report: PlanReport): Map<string, number> {
   return figures;
 }
 
-/** Gives figure by figure, what is different in the second plan. Both need their workings. */
+/**
+ * Gives figure by figure, what is different in the second plan. Both need their workings.
+ * @example differences(plan(anInput()), plan(anInput())).size // 0
+ */
 export function differences(before: PlanReport, after: PlanReport): Map<string, FigureDifference> {
   const [a, b] = [typicalFigures(before), typicalFigures(after)];
   const out = new Map<string, FigureDifference>();

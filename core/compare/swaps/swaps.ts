@@ -28,8 +28,9 @@ const NO_STOCK: InStock = { owned: 0, free: 0, builds: [] };
 export const stockOfPart = (library: Library, modelId: string): InStock => library.stock.get(modelId) ?? NO_STOCK;
 
 /**
- * Gives what is there.
+ * Gives what a part costs, delivered: nothing more where it is at hand, else its newest price in the currency of the crate.
  * @returns null where it is not in the crate and nobody has quoted it in a currency that can be converted
+ * @example priceOf(libraryOf([], []), 'none') // null
  */
 export function priceOf(library: Library, modelId: string): Price | null {
   const { currency, rates } = library.exchange;
@@ -45,7 +46,10 @@ export function priceOf(library: Library, modelId: string): Price | null {
 /** A gain below this share is none. */
 const NO_GAIN = 0.001;
 
-/** Tells what a MB/s more costs, where the swap gives more of them. */
+/**
+ * Tells what a MB/s more costs, where the swap gives more of them.
+ * @example pricePerGain(plan(anInput()), plan(anInput()), null) // null
+ */
 export function pricePerGain(base: PlanReport, report: PlanReport, price: Price | null): Swap['perGain'] {
   if (!price) return null;
   for (const of of ['write', 'read'] as const) {

@@ -28,7 +28,10 @@ export type PlanOutcome = {
   worst: string;
 };
 
-/** Takes what a row of a comparison shows out of a report. */
+/**
+ * Takes what a row of a comparison shows out of a report.
+ * @example outcomeOf(plan(anInput())).verdict // 'works'
+ */
 export const outcomeOf = (report: PlanReport): PlanOutcome => {
   const [worst] = report.findings;
   return {
@@ -63,8 +66,9 @@ export type WhatIf = {
 };
 
 /**
- * Gives what is there.
+ * Plans a build with each other part, on each other computer and in each lower mode, and what would mend its findings.
  * @returns null where the choice is not complete, so that there is nothing to start from
+ * @example whatIf(libraryOf([], []), { hostId: 'h', portId: 'p', enclosureId: 'e', driveId: 'd' }) // null
  */
 export function whatIf(library: Library, choice: Choice): WhatIf | null {
   const assembled = assemble(library, choice);

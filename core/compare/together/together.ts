@@ -298,6 +298,7 @@ function diskFinding(host: Host, members: Together['members']): Found[] {
  * Forecasts what several builds do on one host at once: each alone, all together, MB/s, and whether controllers, hubs and power, W,
  * carry it.
  * @throws RangeError if a build stands on a port that the host has not
+ * @example together(aHost(), [{ name: 'a', input: anInput(), task: 'write' }]).members.length // 1
  */
 export function together(host: Host, given: readonly Member[]): Together {
   const plans = given.map(({ input }) => plan(input, { workings: false }));

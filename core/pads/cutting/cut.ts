@@ -57,6 +57,7 @@ export const joins = (first: Omit<FilledGap, 'choice'>, place: Omit<FilledGap, '
 /**
  * Gives the pieces of a stack. Chips of one kind with the same pad and the same gap share one; with sheets, every chip of a side under
  * the same pad does. A piece keeps clear of the gold edge, and 1 mm of the edge of the board.
+ * @example cutPieces({ lengthMm: 80, widthMm: 22, from: 'stated', heightCode: 'S3', chips: [] }, [], false) // []
  */
 export function cutPieces(board: Board, filled: readonly FilledGap[], sheets: boolean): CutPiece[] {
   const groups: FilledGap[][] = [];
@@ -99,7 +100,10 @@ export type CutSheet = { pad: PadKind; sheet: Size; pieces: CutPiece[]; packing:
 /** A pad to buy states no size: a common one, mm. */
 export const SHOP_PAD = { widthMm: 20, lengthMm: 70 } as const;
 
-/** Lays the pieces out on the pads, kind by kind, with the least waste. */
+/**
+ * Lays the pieces out on the pads, kind by kind, with the least waste.
+ * @example cutPlan([], []) // []
+ */
 export function cutPlan(pieces: readonly CutPiece[]): CutSheet[] {
   const kinds = [...new Map(pieces.map((piece) => [piece.pad.key, piece.pad])).values()];
   return kinds.map((pad) => {

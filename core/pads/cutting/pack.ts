@@ -206,6 +206,7 @@ function leastWaste(pieces: readonly Size[], sheet: Size): number {
  * for more, the best of many orders, filled pad by pad in exact handfuls, together with a bound that no cutting goes below.
  * Pieces may be turned; the material has no grain.
  * @param available how many pads there are
+ * @example packPieces([{ widthMm: 10, lengthMm: 20 }], { widthMm: 50, lengthMm: 100 }, 1).left // []
  */
 export function packPieces(pieces: readonly Size[], sheet: Size, available: number): Packing {
   const fitting = pieces.flatMap((piece, i) =>

@@ -61,7 +61,10 @@ function diskRates(drive: Drive): { read: Band; write: Band } {
   return { read, write: share < 1 ? scaleBand(share, inner, read.typical, outer) : read };
 }
 
-/** Finds whether a module has chips on its underside: stated, else by its chips, its height code, its capacity. */
+/**
+ * Finds whether a module has chips on its underside: stated, else by its chips, its height code, its capacity.
+ * @example isDoubleSided(aDrive({ sides: undefined, capacityTB: 4 })) // true
+ */
 export function isDoubleSided({ formFactor, sides, components, m2HeightCode, capacityTB }: Drive): boolean {
   if (formFactor !== 'm2') return false;
   if (sides !== undefined) return sides === 'double';

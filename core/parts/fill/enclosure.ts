@@ -19,7 +19,10 @@ const NVME_KEYS = ['M', 'B+M'] as const;
 const SATA_KEYS = ['B', 'B+M'] as const;
 const USUAL_LENGTHS = [42, 60, 80] as const;
 
-/** Finds the best of a list of modes; of two of one rank the earlier one of the table, whatever the order of the list. */
+/**
+ * Finds the best of a list of modes; of two of one rank the earlier one of the table, whatever the order of the list.
+ * @example bestOf(['usb-10g', 'usb4-40g']) // 'usb4-40g'
+ */
 export function bestOf(modes: readonly LinkMode[]): LinkMode {
   let best = modes[0]!;
   for (const mode of modes) if (MODE_ORDER[mode] < MODE_ORDER[best]) best = mode;

@@ -54,7 +54,10 @@ export function yesNo(title: string, more: Partial<FieldMeta> = {}) {
 const VISIBLE_LINE = // eslint-disable-next-line no-control-regex
   /^(?:(?![\u0000-\u001f\u007f])\s)*[^\s\u0000-\u001f\u007f][^\u0000-\u001f\u007f]*$/;
 
-/** Gives control characters have no place in a name; everything else is the person's own affair. Its length is looked at first. */
+/**
+ * Gives control characters have no place in a name; everything else is the person's own affair. Its length is looked at first.
+ * @example text('Name', 10).safeParse('a'.repeat(11)).success // false
+ */
 export function text(title: string, max: number, more: Partial<FieldMeta> = {}) {
   return z
     .string()
@@ -67,10 +70,19 @@ export function text(title: string, max: number, more: Partial<FieldMeta> = {}) 
 /** Makes the field for the name of a part. */
 export const name = () => text('Name', 120, { first: true });
 
-/** Gives uLIDs, 26 characters of Crockford's base 32. */
+/**
+ * Gives uLIDs, 26 characters of Crockford's base 32.
+ * @example id().safeParse('short').success // false
+ */
 export const id = () => z.string().regex(/^[0-9A-HJKMNP-TV-Z]{26}$/, 'is not an id');
-/** Makes a field for a day, year-month-day. */
+/**
+ * Makes a field for a day, year-month-day.
+ * @example isoDate().safeParse('2026-02-30').success // false
+ */
 export const isoDate = () => z.iso.date();
 
-/** Gives a day later than this one by more than the time zones of the world is a slip of the pen. */
+/**
+ * Gives a day later than this one by more than the time zones of the world is a slip of the pen.
+ * @example isAhead('2026-11-29', '2026-11-27') // true
+ */
 export const isAhead = (date: string, today: string): boolean => Date.parse(date) - Date.parse(today) > 86_400_000;

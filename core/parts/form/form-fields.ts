@@ -120,7 +120,10 @@ function objectFields(schema: Json): Field[] {
     .filter((field) => field !== undefined);
 }
 
-/** Gives the form of a schema: titles, units, ranges and choices as the schema states them. An `id` is asked for only where it has a title: a port's short name. */
+/**
+ * Gives the form of a schema: titles, units, ranges and choices as the schema states them. An `id` is asked for only where it has a title: a port's short name.
+ * @example formFields(cableSchema).some(({ key }) => key === 'lengthM') // true
+ */
 export function formFields(schema: z.ZodType): Field[] {
   return objectFields(z.toJSONSchema(schema, { io: 'input', unrepresentable: 'any' }) as Json);
 }

@@ -27,7 +27,10 @@ export type Read = { spec: Record<string, unknown>; errors: Record<string, FormE
 const join = (path: string, key: string) => (path ? `${path}.${key}` : key);
 const plain = (message: string): FormError => ({ message, suggestions: [] });
 
-/** Gives a specification as the text of its inputs. */
+/**
+ * Gives a specification as the text of its inputs.
+ * @example draftFrom(formFields(cableSchema), { lengthM: 0.5 }).lengthM // '0.5'
+ */
 export function draftFrom(fields: readonly Field[], spec: Record<string, unknown>, path = ''): Draft {
   const draft: Draft = {};
   for (const field of fields) {
@@ -108,6 +111,7 @@ function readTyped(field: Typed, text: string): { value: unknown } | { error: Fo
  * Reads the inputs into a specification. What is empty is left out; what cannot be read is an error beside its field, and every
  * other field is still read. Whether the whole holds together is for the schema to say.
  * @param path of the level that is read, empty at the top
+ * @example readDraft(formFields(cableSchema), { lengthM: '50 cm' }).spec.lengthM // 0.5
  */
 export function readDraft(fields: readonly Field[], draft: Draft, path = ''): Read {
   const into: Level = { spec: {}, errors: {} };
@@ -129,7 +133,10 @@ export function readDraft(fields: readonly Field[], draft: Draft, path = ''): Re
   return into;
 }
 
-/** Gives the draft without one row of a list; the later ones move up. */
+/**
+ * Gives the draft without one row of a list; the later ones move up.
+ * @example withoutRow({ pads: 2, 'pads.0.a': 'x', 'pads.1.a': 'y' }, 'pads', 0) // { pads: 1, 'pads.0.a': 'y' }
+ */
 export function withoutRow(draft: Draft, listPath: string, row: number): Draft {
   const next: Draft = {};
   for (const [path, value] of Object.entries(draft)) {

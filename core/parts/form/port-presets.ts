@@ -27,6 +27,7 @@ export const PORT_PRESETS: readonly PortPreset[] = [
 /**
  * Tells what a preset puts into the inputs of a port; a label or short id that was typed stays.
  * @param at path of the port in the form, `ports.0`
+ * @example portDraft({ label: 'USB 10 Gb/s port', plug: 'usb-c', modes: ['usb-10g'] }, 'ports.0', {})['ports.0.plug'] // 'usb-c'
  */
 export function portDraft(preset: PortPreset, at: string, draft: Draft): Draft {
   const row = Number(at.split('.').at(-1)) + 1;

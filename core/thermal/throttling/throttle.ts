@@ -67,7 +67,7 @@ export const blend = (a: RateLevel, b: RateLevel, share: number): { rate: MBps; 
  * towards `hot` and the slower one cool towards `cold`: t_up = tau ln((hot - low) / (hot - high)),
  * t_down = tau ln((high - cold) / (low - cold)).
  * @returns 0..1; 1 where the faster one never gets to `high`, 0 where the slower one never cools to `low`
- * @example dutyOf(90, 30, 50, 70) // 0.5: ln(40 / 20) up, ln(40 / 20) down
+ * @example dutyOf(90, 30, 50, 70) // 0.5
  */
 export function dutyOf(hot: Celsius, cold: Celsius, low: Celsius, high: Celsius): number {
   if (hot <= high) return 1;
