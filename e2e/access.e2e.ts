@@ -90,7 +90,7 @@ test('keyboard only: to Pair, choose a cable, read a working, fold the ticket', 
 
 test('the theme is kept', async ({ page }) => {
   await open(page, '/c/fernhollow');
-  await page.getByRole('button', { name: 'Night bench' }).click();
+  await page.getByRole('button', { name: 'Dark' }).click();
   await expect(page.locator('html')).toHaveAttribute('theme', 'g100');
   await page.reload();
   await expect(page.locator('html')).toHaveAttribute('theme', 'g100');

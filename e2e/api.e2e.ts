@@ -315,7 +315,7 @@ test.describe('the crate over the API', () => {
     ).json()) as Json;
     expect((await page.request.post(`${base}/undo`, { data: { group: last.group } })).status()).toBe(200);
     const again = await page.request.post(`${base}/undo`, { data: { group: last.group } });
-    expect((await again.json()).error.message).toBe('This has been taken back already.');
+    expect((await again.json()).error.message).toBe('This has been undone already.');
   });
 
   test('a CSV that is taken out cannot be run by a spreadsheet, and comes in as nothing new', async ({ page }) => {

@@ -42,11 +42,11 @@ test('units: added, lent by keyboard alone, found by a picture of their label, d
   await page.getByRole('link', { name: 'Loam S6 1TB' }).click();
   await page
     .getByRole('navigation', { name: 'About this part' })
-    .getByRole('link', { name: /^Units/ })
+    .getByRole('link', { name: /^Items/ })
     .click();
   await page.getByLabel('How many').fill('2');
-  await page.getByRole('button', { name: 'Add units' }).click();
-  await expect(page.getByText('Added 2 units.')).toBeVisible();
+  await page.getByRole('button', { name: 'Add items' }).click();
+  await expect(page.getByText('Added 2 items.')).toBeVisible();
 
   // the palette: from anywhere to the unit, without a mouse
   await page.keyboard.press('Control+k');
@@ -54,12 +54,9 @@ test('units: added, lent by keyboard alone, found by a picture of their label, d
   await expect(page.getByRole('option', { name: /D-012 · Loam/ })).toBeVisible();
   await page.keyboard.press('Enter');
   await expect(page).toHaveURL(/\/u\/D-012$/);
-  await page.getByRole('button', { name: 'Check out' }).press('Enter');
+  await page.getByRole('button', { name: 'Lend' }).press('Enter');
   await page.getByLabel('Who takes it').fill('field crew');
-  await page
-    .getByRole('dialog', { name: /Check out/ })
-    .getByRole('button', { name: 'Check out' })
-    .press('Enter');
+  await page.getByRole('dialog', { name: /Lend/ }).getByRole('button', { name: 'Lend' }).press('Enter');
   await expect(page.getByText('field crew took D-012.')).toBeVisible();
 
   const code = await page.getByRole('img', { name: 'Code that opens this page' }).screenshot();
@@ -71,7 +68,7 @@ test('units: added, lent by keyboard alone, found by a picture of their label, d
   await page.getByRole('button', { name: 'Delete' }).click();
   await expect(page).toHaveURL(/\/items$/);
   await page.getByRole('button', { name: 'Undo' }).last().click();
-  await expect(page.getByText('Taken back.')).toBeVisible();
+  await expect(page.getByText('Undone.')).toBeVisible();
   await open(page, '/c/fernhollow/u/D-012');
   await expect(page.getByRole('heading', { name: /D-012/ })).toBeVisible();
 });
@@ -92,7 +89,7 @@ test('many parts at once: a field is set, and taken back', async ({ page }) => {
   await dialog.getByRole('button', { name: 'Set it' }).click();
   await expect(page.getByText(/^Set Warranty of \d+ drives\.$/)).toBeVisible();
   await page.getByRole('button', { name: 'Undo' }).last().click();
-  await expect(page.getByText('Taken back.')).toBeVisible();
+  await expect(page.getByText('Undone.')).toBeVisible();
 });
 
 test('a host’s port is filled from what is printed beside it', async ({ page }) => {
@@ -137,7 +134,7 @@ test('keyboard only: a drive from its box, a quote that is corrected, and all of
   await expect(row).toContainText('2 TB');
 
   await row.getByRole('link', { name: 'Tufa N3 2TB' }).press('Enter');
-  await page.getByRole('link', { name: /^Quotes/ }).press('Enter');
+  await page.getByRole('link', { name: /^Prices/ }).press('Enter');
   await type('Vendor', 'Nordlicht Depot');
   await type('List price', '100');
   await type('Discount, % (optional)', '10');
@@ -146,7 +143,7 @@ test('keyboard only: a drive from its box, a quote that is corrected, and all of
   await page.keyboard.press('Enter');
   // (100 - 10 %) + 5 = 95, and 20 % tax on it: 114
   await expect(page.getByRole('row', { name: /Nordlicht Depot/ })).toContainText('114.00');
-  await page.getByRole('button', { name: /^Edit the quote of Nordlicht Depot/ }).press('Enter');
+  await page.getByRole('button', { name: /^Edit the price of Nordlicht Depot/ }).press('Enter');
   await page.getByLabel('Valid until (optional)').fill('2026-13-01');
   await expect(page.getByText('This must be a day such as 2026-12-01.')).toBeVisible();
   await page.getByLabel('Valid until (optional)').fill('2027-01-31');
@@ -156,7 +153,7 @@ test('keyboard only: a drive from its box, a quote that is corrected, and all of
   await expect(page.getByRole('row', { name: /Nordlicht Depot/ })).toContainText('108.00');
   await page.getByRole('link', { name: /^History/ }).press('Enter');
   await expect(page.getByRole('row', { name: /Tufa N3/ }).first()).toBeVisible();
-  await expect(page.getByRole('button', { name: /^Take back/ }).first()).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Undo/ }).first()).toBeVisible();
 });
 
 test('a unit is edited: a tag that is taken is said beside the field, nothing typed is lost', async ({ page }) => {
@@ -165,21 +162,21 @@ test('a unit is edited: a tag that is taken is said beside the field, nothing ty
   await page.getByLabel('Tag', { exact: true }).fill('D-001');
   await page.getByLabel('Serial number (optional)').fill('SN 4711');
   await page.getByLabel('Exact capacity, B (optional)').fill('1 TB');
-  await page.getByRole('button', { name: 'Save the unit' }).click();
+  await page.getByRole('button', { name: 'Save the item' }).click();
   await expect(page.getByText('Is taken by another unit.')).toBeVisible();
   await expect(page.getByLabel('Serial number (optional)')).toHaveValue('SN 4711');
   await page.getByLabel('Tag', { exact: true }).fill('E-900');
-  await page.getByRole('button', { name: 'Save the unit' }).click();
+  await page.getByRole('button', { name: 'Save the item' }).click();
   await expect(page).toHaveURL(/\/u\/E-900$/);
   await expect(page.getByText('SN 4711')).toBeVisible();
   await page.getByRole('button', { name: 'Undo' }).last().click();
-  await expect(page.getByText('Taken back.')).toBeVisible();
+  await expect(page.getByText('Undone.')).toBeVisible();
 });
 
 test('a term explains itself in place', async ({ page }) => {
   await open(page, '/c/fernhollow/crate/drive/new');
   await page.getByText('Warranty', { exact: false }).first().click();
-  const note = page.getByText('How much the host may write before the warranty ends', { exact: false });
+  const note = page.getByText('How much the computer may write before the warranty ends', { exact: false });
   await expect(note).toBeHidden();
   await page.getByRole('button', { name: 'Explain Endurance' }).press('Enter');
   await expect(note).toBeVisible();

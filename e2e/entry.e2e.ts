@@ -153,7 +153,7 @@ test.describe('what is typed is kept', () => {
     await expect(page.getByText('The result is kept.')).toBeVisible();
     await expect(page.getByText(/Timed by hand: 1 GB/)).toBeVisible();
     await page.getByRole('button', { name: 'Undo' }).click();
-    await expect(page.getByText('Taken back.')).toBeVisible();
+    await expect(page.getByText('Undone.')).toBeVisible();
     await expect(page.getByRole('button', { name: 'Start the stopwatch' })).toBeVisible();
   });
 
@@ -231,7 +231,7 @@ test('what cannot be taken back says why, and leads to what is in the way', asyn
   const unit = { modelId: model!.id, tag: 'D-901', state: 'owned' };
   expect((await page.request.post(`/api/crates/${made.id}/units`, { ...OPTIONS, data: unit })).status()).toBe(201);
   await undo.click();
-  await expect(page.getByText('The part Felt 1 cannot be taken back: 1 unit (D-901)', { exact: false })).toBeVisible();
+  await expect(page.getByText('The part Felt 1 cannot be undone: 1 unit (D-901)', { exact: false })).toBeVisible();
   await page.getByRole('link', { name: 'Show D-901' }).click();
   await expect(page).toHaveURL(/\/u\/D-901$/);
 

@@ -7,7 +7,7 @@ test('the database is killed under an open page: it says so, keeps what was type
   page
 }) => {
   await open(page, '/c/fernhollow/pair');
-  await pick(page, 'Host port', 'Kiln · front USB4');
+  await pick(page, 'Computer and port', 'Kiln · front USB4');
   await pick(page, 'Enclosure', 'Trivet 40');
   await pick(page, 'Drive', 'Chert T4 2TB');
   await page.getByRole('button', { name: 'Save as build' }).click();

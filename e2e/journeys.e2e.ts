@@ -3,7 +3,7 @@ import { crateId, expect, open, pick, test } from './test';
 test.describe('from the parts to a measured build', () => {
   test('pair, save, enter a result, see it against the plan', async ({ page }) => {
     await open(page, '/c/fernhollow/pair');
-    await pick(page, 'Host port', 'Kiln · front USB4');
+    await pick(page, 'Computer and port', 'Kiln · front USB4');
     await pick(page, 'Enclosure', 'Trivet 40');
     await pick(page, 'Drive', 'Chert T4 2TB');
     await pick(page, 'Cable', 'Rush C-C 10G');
@@ -26,11 +26,11 @@ test.describe('from the parts to a measured build', () => {
     await expect(page).toHaveURL(/\/b\/AC-\d{4}\/pair/);
     await expect(page.getByRole('heading', { name: 'Journey carrier' })).toBeVisible();
 
-    await page.getByRole('link', { name: /^Bench/ }).click();
+    await page.getByRole('link', { name: /^Measure/ }).click();
     await page.getByLabel('Write, MB/s', { exact: true }).fill('3,3 GB/s');
     await page.getByLabel('Read, MB/s', { exact: true }).fill('3350');
     await page.getByRole('button', { name: 'Keep the result' }).click();
-    await expect(page.getByText('Write: 3300 MB/s, inside the predicted 2800 – 3900 MB/s.')).toBeVisible();
+    await expect(page.getByText('Write: 3300 MB/s, inside the forecast of 2800 – 3900 MB/s.')).toBeVisible();
     await page.reload();
     await expect(page.getByText('Read: 3350 MB/s')).toBeVisible();
 
@@ -77,7 +77,7 @@ test('the first evening: an own crate, three parts from their boxes, a plan', as
   // a name is text, never markup
   await expect(page.getByRole('link', { name: /Evening <b>crate<\/b>/ })).toBeVisible();
 
-  await page.getByRole('link', { name: 'Add a host' }).click();
+  await page.getByRole('link', { name: 'Add a computer' }).click();
   await page.getByLabel('Name', { exact: true }).fill('My laptop');
   await page.getByLabel('System').selectOption('windows');
   await page.getByRole('button', { name: 'Add a port' }).click();
@@ -85,7 +85,7 @@ test('the first evening: an own crate, three parts from their boxes, a plan', as
   await page.getByLabel('Label', { exact: true }).fill('left USB-C');
   await page.getByLabel('Plug', { exact: true }).selectOption('usb-c');
   await page.getByText('USB 10 Gb/s', { exact: true }).click();
-  await page.getByRole('button', { name: 'Add the host' }).click();
+  await page.getByRole('button', { name: 'Add the computer' }).click();
   await expect(page.getByRole('link', { name: 'My laptop' })).toBeVisible();
 
   await page.getByRole('link', { name: /^Enclosures/ }).click();
@@ -115,7 +115,7 @@ test('the first evening: an own crate, three parts from their boxes, a plan', as
   await expect(page.getByRole('link', { name: '<img src=x onerror=alert(1)> 1TB' })).toBeVisible();
 
   await page.getByRole('link', { name: 'Pair', exact: true }).click();
-  await pick(page, 'Host port', 'My laptop · left USB-C');
+  await pick(page, 'Computer and port', 'My laptop · left USB-C');
   await pick(page, 'Enclosure', 'Blue case');
   await pick(page, 'Drive', '<img src=x onerror=alert(1)> 1TB');
   const ticket = page.getByRole('complementary', { name: 'Ticket' });
@@ -190,7 +190,7 @@ test('a build whose part changed since says so and offers to plan again', async 
 test('an address with a drive that is not there says so and keeps the rest', async ({ page }) => {
   await open(page, '/c/fernhollow/pair?drive=01ARZ3NDEKTSV4RRFFQ69G5FAV&host=nonsense&port=u4');
   await expect(page.getByText('This drive is not in the crate.').first()).toBeVisible();
-  await pick(page, 'Host port', 'Moss · Thunderbolt 4, right');
+  await pick(page, 'Computer and port', 'Moss · Thunderbolt 4, right');
   await pick(page, 'Drive', 'Chert T4 2TB');
   await pick(page, 'Enclosure', 'Trivet 40');
   await expect(page.getByRole('complementary', { name: 'Ticket' }).getByText('APFS, GPT')).toBeVisible();

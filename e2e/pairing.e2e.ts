@@ -41,13 +41,15 @@ test('what if: every other drive, all hosts, lower modes', async ({ page }) => {
   const panel = page.getByRole('region', { name: 'What if' });
   await panel.getByRole('button', { name: /^drive/ }).click();
   await expect(panel.getByRole('row', { name: /Skarn T5 2TB/ })).toBeVisible();
-  await panel.getByRole('tab', { name: 'On all my hosts' }).click();
+  await panel.getByRole('tab', { name: 'On all my computers' }).click();
   await expect(panel.getByRole('row', { name: /Lantern · Thunderbolt 5, rear 1/ })).toContainText('USB4 20 Gb/s');
   await panel.getByRole('tab', { name: 'If it falls back' }).click();
   await expect(panel.getByRole('row', { name: /USB 2.0/ })).toContainText('charging cable');
-  await panel.getByRole('tab', { name: 'On all my hosts' }).click();
+  await panel.getByRole('tab', { name: 'On all my computers' }).click();
   await panel.getByRole('button', { name: /Go there.*Lantern, Thunderbolt 5, rear 1/ }).click();
-  await expect(page.getByRole('combobox', { name: 'Host port' })).toHaveValue('Lantern · Thunderbolt 5, rear 1');
+  await expect(page.getByRole('combobox', { name: 'Computer and port' })).toHaveValue(
+    'Lantern · Thunderbolt 5, rear 1'
+  );
 });
 
 test('rank, move a weight, look at what was rejected, and open the best in Pair', async ({ page }) => {
@@ -133,7 +135,7 @@ test('a house rule changes an advice, is named there, and is taken back', async 
   });
   await add({ kind: 'drive', name: 'Drive', media: 'nvme', formFactor: 'm2', capacityTB: 2 });
   await open(page, `/c/${slug}/pair`);
-  await pick(page, 'Host port', 'Desk · USB-C');
+  await pick(page, 'Computer and port', 'Desk · USB-C');
   await pick(page, 'Enclosure', 'Case');
   await pick(page, 'Drive', 'Drive');
   const ticket = page.getByRole('complementary', { name: 'Ticket' });
@@ -187,7 +189,7 @@ test('the stopwatch starts and stops with Space, and says what a hand is worth',
   await open(page, '/b/AC-0003/measure');
   const watch = page.getByRole('region', { name: 'Stopwatch' });
   await watch.getByLabel('What is copied, GB').fill('1 GB');
-  await page.getByRole('heading', { name: 'Bench' }).click();
+  await page.getByRole('heading', { name: 'Measure', exact: true }).click();
   await page.keyboard.press('Space');
   await expect(watch.getByRole('button', { name: 'Stop' })).toBeVisible();
   await page.waitForTimeout(1000);

@@ -89,7 +89,7 @@ test('with the keyboard alone: to the station, along the chips, and a place that
   await open(page, '/b/AC-0015/pair');
   await page.keyboard.press('g');
   await page.keyboard.press('s');
-  await expect(page.getByRole('heading', { name: 'Stack', exact: true })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Pads and heat', exact: true })).toBeVisible();
   const controller = page.getByRole('button', { name: /^controller, upper side/ });
   await controller.focus();
   await page.keyboard.press('ArrowRight');

@@ -77,7 +77,6 @@ describe('an example of a docstring', async () => {
   const scope: Record<string, unknown> = { ...parts };
   for (const file of filesBelow('core', /\.ts$/)) Object.assign(scope, await import(join(root, file)));
   const value = (code: string): unknown =>
-     
     (new Function(...Object.keys(scope), `return (${code});`) as (...args: unknown[]) => unknown)(
       ...Object.values(scope)
     );

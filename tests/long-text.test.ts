@@ -135,8 +135,11 @@ describe('no text holds the program up', () => {
         if (longMs <= GRAIN_MS) continue;
         longMs = leastMs(() => take(long), longMs);
         if (longMs >= 100) expect(longMs, `100 kB of ${name}`).toBeLessThan(limitMs());
-        if (longMs <= GRAIN_MS) continue;
         const shortMs = leastMs(() => take(short), Infinity);
+        // What grows too fast does so every time; a garbage collection in one of the runs does not.
+        for (let again = 0; again < 3 && longMs > GRAIN_MS && longMs / shortMs >= 7; again++)
+          longMs = leastMs(() => take(long), longMs);
+        if (longMs <= GRAIN_MS) continue;
         expect(longMs / shortMs, `${name}: ${shortMs} ms at 25 kB, ${longMs} ms at 100 kB`).toBeLessThan(7);
       }
     },

@@ -48,14 +48,14 @@ describe('the next step follows the house rules, and names one that the crate ch
 
   it.each<[string, HouseRules | undefined, RegExp]>([
     [
-      'by default host and link first',
+      'by default computer and chain first',
       undefined,
       /10 % of the typical forecast: other port, other cable, then a second computer\./
     ],
     [
       'the drive first',
       { 'one-host': 'drive-first' },
-      /the drive’s own test and health first.*house rule “Slow on one host”/
+      /the drive’s own test and health first.*house rule “Slow on one computer”/
     ]
   ])('measured below the forecast: %s', (_name, rules, says) => {
     const found = step('in service', rules, { latest: [below], measuredOn: '2026-11-01' });

@@ -8,7 +8,7 @@ export type BuildCost = {
   currency: string;
   perTB: number;
   perTiBUsable: number;
-  /** Date of the oldest quote in it. */
+  /** Date of the oldest price in it. */
   oldestQuote: string;
   /** Parts that no quote covers; they count as 0. */
   withoutQuote: string[];

@@ -132,7 +132,7 @@ export const FILESYSTEMS: Record<FilesystemId, FilesystemFacts> = {
     overhead: band(0.016, 0.066, 0.066),
     trim: { linux: 'any-link' },
     media: 'any',
-    source: '1.6 % tables and 5 % reserve; ownership follows user numbers between hosts'
+    source: '1.6 % tables and 5 % reserve; ownership follows user numbers between computers'
   },
   xfs: {
     label: 'XFS',
@@ -142,7 +142,7 @@ export const FILESYSTEMS: Record<FilesystemId, FilesystemFacts> = {
     overhead: band(0.005, 0.01, 0.02),
     trim: { linux: 'any-link' },
     media: 'any',
-    source: 'large files; ownership follows user numbers between hosts'
+    source: 'large files; ownership follows user numbers between computers'
   },
   btrfs: {
     label: 'Btrfs',
@@ -152,7 +152,7 @@ export const FILESYSTEMS: Record<FilesystemId, FilesystemFacts> = {
     overhead: band(0.005, 0.01, 0.02),
     trim: { linux: 'any-link' },
     media: 'any',
-    source: 'checksums and snapshots; ownership follows user numbers between hosts'
+    source: 'checksums and snapshots; ownership follows user numbers between computers'
   }
 };
 

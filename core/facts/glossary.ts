@@ -12,7 +12,7 @@ export const GLOSSARY: readonly Term[] = [
     also: ['cluster'],
     means: 'The smallest piece of a volume that a file can take. Large ones waste space on small files.'
   },
-  { term: 'Band', means: 'A prediction as low, typical and high. What is not measured is never one bare number.' },
+  { term: 'Band', means: 'A forecast as low, typical and high. What is not measured is never one bare number.' },
   {
     term: 'Bottleneck',
     means: 'The stage of the chain from port to drive with the lowest ceiling. It sets the speed of the whole.'
@@ -59,7 +59,7 @@ export const GLOSSARY: readonly Term[] = [
   {
     term: 'Endurance',
     also: ['TBW', 'terabytes written'],
-    means: 'How much the host may write before the warranty ends, in terabytes. 1 PBW is 1000 TBW.'
+    means: 'How much the computer may write before the warranty ends, in terabytes. 1 PBW is 1000 TBW.'
   },
   {
     term: 'exFAT',
@@ -79,7 +79,7 @@ export const GLOSSARY: readonly Term[] = [
     term: 'Host memory buffer',
     also: ['HMB'],
     means:
-      'A drive without memory of its own borrows some of the host through PCIe. Behind a USB bridge it cannot, and small files suffer.'
+      'A drive without memory of its own borrows some of the computer’s through PCIe. Behind a USB bridge it cannot, and small files suffer.'
   },
   {
     term: 'Hub without a supply',
@@ -103,7 +103,7 @@ export const GLOSSARY: readonly Term[] = [
       'The notch of an M.2 module. M is for NVMe, B+M for SATA or two lanes. Fitting in does not mean being understood.'
   },
   {
-    term: 'Landed price',
+    term: 'Price delivered',
     also: ['landed'],
     means: '(List less discount, less coupon, plus shipping) plus tax: what it really costs at the door.'
   },
@@ -194,7 +194,7 @@ export const GLOSSARY: readonly Term[] = [
   {
     term: 'UAS',
     also: ['UASP', 'USB attached SCSI'],
-    means: 'The newer way of USB storage with many commands at once. Host, port and bridge must all speak it.'
+    means: 'The newer way of USB storage with many commands at once. Computer, port and bridge must all speak it.'
   },
   {
     term: 'Thermal shutdown',
@@ -228,7 +228,7 @@ export const GLOSSARY: readonly Term[] = [
   },
   {
     term: 'Write amplification',
-    means: 'Flash writes more inside than the host sends. The endurance rating has it in already.'
+    means: 'Flash writes more inside than the computer sends. The endurance rating has it in already.'
   },
   {
     term: 'Write-cache policy',

@@ -70,7 +70,7 @@ export const LINK_MODES = {
     ...both(band(2150, 2500, 2800)),
     rank: 5,
     passiveLengthM: 0.8,
-    source: '2 x 20.625 Gb/s, 64b/66b; PCIe 3.0 x4 at 128 B payloads 3406 MB/s, many hosts leave 22 Gb/s'
+    source: '2 x 20.625 Gb/s, 64b/66b; PCIe 3.0 x4 at 128 B payloads 3406 MB/s, many computers leave 22 Gb/s'
   },
   'usb4-20g': {
     label: 'USB4 20 Gb/s',

@@ -77,7 +77,7 @@ function onMac(id: FilesystemId, { media, rules }: AdviceInput): Preference | un
   const because = ruleName('mac-disk', rules);
   return id === chosenOption('mac-disk', rules)
     ? { rank: 0, because, school: 'mac-disk' }
-    : { rank: 1, because: `the other side of the ${because}` };
+    : { rank: 1, because: `the other option of the ${because}` };
 }
 
 /** Prefers what is native to Windows alone. */
@@ -86,7 +86,7 @@ function onWindows(id: FilesystemId, { rules }: AdviceInput): Preference | undef
   const because = ruleName('windows-drive', rules);
   return id === chosenOption('windows-drive', rules)
     ? { rank: 0, because, school: 'windows-drive' }
-    : { rank: 1, because: `the other side of the ${because}` };
+    : { rank: 1, because: `the other option of the ${because}` };
 }
 
 /** Files from this size on are large, and more than so many are many. */

@@ -18,7 +18,7 @@ export const REASONS: Record<FindingCode, string> = {
   'drive-faster-than-link': 'What the link cannot carry is never seen, whatever the drive is rated for.',
   'bulk-only-transport':
     'Bulk-only transport has one command under way at a time; UAS queues them (USB Attached SCSI).',
-  'host-write-ceiling': 'Some hosts write at about half of their read rate through a tunnel.',
+  'host-write-ceiling': 'Some computers write at about half of their read rate through a tunnel.',
   'cable-length-doubtful':
     'Loss grows with length and frequency; a passive cable beyond its safe length drops to a slower mode or fails at times.',
   'pcie-generation-above-tunnel':

@@ -45,7 +45,7 @@ const CASES: { [C in FindingCode]: [FindingFacts[C], RegExp[]] } = {
     { who: 'port', read: 800, withUas: 1000 },
     [/The port uses bulk-only/, /800 instead of 1000/]
   ],
-  'host-write-ceiling': [{ cap: 1500, without: 3000 }, [/1500.MB\/s/, /second host/]],
+  'host-write-ceiling': [{ cap: 1500, without: 3000 }, [/1500.MB\/s/, /second computer/]],
   'cable-length-doubtful': [{ lengthM: 2, safeM: 0.8, mode: 'usb4-40g' }, [/2.m/, /0.8.m/]],
   'pcie-generation-above-tunnel': [{ drive: 5, slot: 4 }, [/PCIe 5/, /PCIe 4/]],
   'form-factor-mismatch': [{ drive: 'm2', bay: '2.5in' }, [/^An M.2 drive/, /a 2.5-inch enclosure/]],

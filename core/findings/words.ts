@@ -95,7 +95,7 @@ const WORDS: { [C in FindingCode]: (f: FindingFacts[C]) => Words } = {
   }),
   'drive-faster-than-link': (f) => ({
     message: `The drive is rated for ${mbps(f.drive)}; this chain can use ${figure(f.percent)}\u202f% of it.`,
-    remedy: `${f.keep ? 'Keep it: a faster host can use more later' : 'A slower drive would do the same here; a faster host could use more'} (${f.rule}).`
+    remedy: `${f.keep ? 'Keep it: a faster computer can use more later' : 'A slower drive would do the same here; a faster computer could use more'} (${f.rule}).`
   }),
   'bulk-only-transport': (f) => ({
     message: `The ${f.who} uses bulk-only transport instead of UAS: about ${rate(f.read)} instead of ${mbps(f.withUas)}, and worse at random access.`,
@@ -106,7 +106,7 @@ const WORDS: { [C in FindingCode]: (f: FindingFacts[C]) => Words } = {
   }),
   'host-write-ceiling': (f) => ({
     message: `This port writes at most ${mbps(f.cap)}; the rest of the chain would take ${mbps(f.without)}.`,
-    remedy: 'Measure on a second host before you blame the drive.'
+    remedy: 'Measure on a second computer before you blame the drive.'
   }),
   'cable-length-doubtful': (f) => ({
     message: `${quantity(f.lengthM, 'm')} is long for a passive cable in ${mode(f.mode)}; up to ${quantity(f.safeM, 'm')} is safe.`,
@@ -257,7 +257,7 @@ const WORDS: { [C in FindingCode]: (f: FindingFacts[C]) => Words } = {
   }),
   'throttles-in-job': (f) => ({
     message: `After about ${duration(f.afterS)} the drive reaches ${figure(f.startC)}\u202f°C and throttles: the rate falls from ${rate(f.from)} to about ${mbps(f.to)}${f.form === 'saw-tooth' ? ' on average, up and down' : ''}.`,
-    remedy: 'Better pads, a fan on the case, or a rest half way; see Stack for what each of them does.'
+    remedy: 'Better pads, a fan on the case, or a rest half way; see Pads and heat for what each of them does.'
   }),
   'case-too-hot-to-hold': (f) => ({
     message: `The case settles at about ${figure(f.caseC)}\u202f°C; bare ${f.material === 'plastic' ? 'plastic' : 'metal'} above ${figure(f.limitC)}\u202f°C burns within seconds${f.rule ? `, and it counts as a fault (${f.rule})` : ''}.`,

@@ -113,8 +113,8 @@ export const HOUSE_RULES = {
         because: 'What the link cannot carry is paid for and never seen; a slower drive is cooler and cheaper.'
       },
       headroom: {
-        label: 'headroom for a later host',
-        because: 'A drive outlives its host and its enclosure, and is bought once.'
+        label: 'headroom for a later computer',
+        because: 'A drive outlives its computer and its enclosure, and is bought once.'
       }
     },
     standard: 'just-above-link',
@@ -138,12 +138,13 @@ export const HOUSE_RULES = {
     decides: 'how a slow port or cable is spoken of where the job has all it needs'
   },
   'one-host': {
-    name: 'Slow on one host',
-    question: 'Slow writes that were seen on one host only',
+    name: 'Slow on one computer',
+    question: 'Slow writes that were seen on one computer only',
     choices: {
       'link-first': {
-        label: 'suspect host and link first',
-        because: 'Ports, cables and policies are cheap to swap; a drive is blamed only after a second host was tried.'
+        label: 'suspect computer and chain first',
+        because:
+          'Ports, cables and policies are cheap to swap; a drive is blamed only after a second computer was tried.'
       },
       'drive-first': {
         label: 'suspect the drive first',
@@ -158,11 +159,11 @@ export const HOUSE_RULES = {
     question: 'What to judge a build by',
     choices: {
       both: {
-        label: 'the pair check and the own copy job',
+        label: 'the speed check and the own copy job',
         because: 'The one can be compared with others, the other is what the day is spent with.'
       },
       synthetic: {
-        label: 'the pair check',
+        label: 'the speed check',
         because: 'Same blocks, same size, repeatable: differences are the build’s.'
       },
       copy: {
@@ -171,7 +172,7 @@ export const HOUSE_RULES = {
       }
     },
     standard: 'both',
-    decides: 'what is asked for on Bench'
+    decides: 'what is asked for on Measure'
   },
   'stop-watch': {
     name: 'Stop the watch',
@@ -236,7 +237,7 @@ export const HOUSE_RULES = {
       free: { label: 'costs nothing', because: 'It is paid for; what counts is what still has to be spent.' },
       resale: {
         label: 'costs what it would sell for',
-        because: 'Used here, it cannot be sold or used elsewhere; its unit says what it would bring.'
+        because: 'Used here, it cannot be sold or used elsewhere; its item says what it would bring.'
       }
     },
     standard: 'free',
@@ -272,7 +273,7 @@ export const HOUSE_RULES = {
       },
       remove: {
         label: 'take it off',
-        because: 'Paper insulates; photograph it first. A metallised label spreads heat and stays on by either side.'
+        because: 'Paper insulates; photograph it first. A metallised label spreads heat and stays on by either option.'
       }
     },
     standard: 'leave',

@@ -7,8 +7,8 @@ export const KIND_LABEL: Record<Kind, { one: string; many: string }> = {
   enclosure: { one: 'enclosure', many: 'Enclosures' },
   cable: { one: 'cable', many: 'Cables' },
   pad: { one: 'pad', many: 'Pads' },
-  host: { one: 'host', many: 'Hosts' },
-  alternative: { one: 'alternative', many: 'Alternatives' }
+  host: { one: 'computer', many: 'Computers' },
+  alternative: { one: 'ready-made drive', many: 'Ready-made drives' }
 };
 
 /**

@@ -27,7 +27,7 @@ export function quoteProblems(quote: Quote, today: string): { path: string; mess
   const reduced = quote.list * (1 - (quote.discountPercent ?? 0) / 100);
   if ((quote.coupon ?? 0) > reduced) problems.push({ path: 'coupon', message: 'is more than the price' });
   if (quote.expires !== undefined && quote.expires < quote.date)
-    problems.push({ path: 'expires', message: 'is before the date of the quote' });
+    problems.push({ path: 'expires', message: 'is before the date of the price' });
   if (isAhead(quote.date, today)) problems.push({ path: 'date', message: 'is still to come' });
   return problems;
 }

@@ -30,7 +30,7 @@ describe('the same tag', () => {
   ])('%s and %s: %s', (a, b, same) => expect(tagKey(a) === tagKey(b)).toBe(same));
 });
 
-describe('known pairs', () => {
+describe('known combinations', () => {
   const bad: KnownPair = {
     drive: 'Test T4 2TB',
     bridge: 'Mullion  M10',

@@ -182,7 +182,7 @@ describe('what it costs', () => {
     expect(fields({ family: 'linux', version: '6.1' })).toEqual([]);
     expect(fields({ family: 'windows' })).toEqual([]);
   });
-  it('takes the newest quote of each part, on one day the cheaper', () => {
+  it('takes the newest price of each part, on one day the cheaper', () => {
     expect(
       newestQuote([quote(DRIVE, 90), quote(DRIVE, 120, '2026-06-01'), quote(DRIVE, 110, '2026-06-01')], DRIVE)?.list
     ).toBe(110);

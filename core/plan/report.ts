@@ -254,7 +254,7 @@ export const planReportSchema = z.strictObject({
       figures: z.array(z.string()).default([]).describe('groups of figures that rest on it')
     })
   ),
-  houseRules: z.array(decisionSchema).default([]).describe('the schools that decided something here'),
+  houseRules: z.array(decisionSchema).default([]).describe('the house rules that decided something here'),
   workings: z.array(workingSchema)
 });
 export type PlanReport = z.infer<typeof planReportSchema>;

@@ -55,7 +55,7 @@ describe('each figure with its formula, the numbers put in, and its source', () 
     expect(at('cache.cliffAtGB').substituted).toContain('cache 200 GB; free 2000 GB; ingress 3400 MB/s; drain 0 MB/s');
     const steady = workingsOf({ cable: aCable({ modes: ['usb-10g'], active: true }) });
     expect(steady('cache.cliffAtGB')).toBeUndefined();
-    expect(steady('throughput.sustainedWrite').formula).toContain('no cliff behind this link');
+    expect(steady('throughput.sustainedWrite').formula).toContain('the cache outlasts this connection');
     expect(workingsOf({ drive: aDrive({ flash: { cell: 'tlc', dram: true } }) })('cache.cliffAtGB').formula).toContain(
       'bits per cell'
     );
@@ -107,7 +107,7 @@ describe('each figure with its formula, the numbers put in, and its source', () 
     expect(at('cost.total').substituted).toBe(
       'Test T4 2TB 139.00 (Marktgasse Teile, 1 May 2026) + Test 40 84.00 (Marktgasse Teile, 1 May 2026)'
     );
-    expect(at('cost.total').source).toContain('no quote for cable');
+    expect(at('cost.total').source).toContain('no price for cable');
     expect(at('cost.perTB')).toMatchObject({ substituted: '223.00 / 2 TB', result: 111.5, unit: 'EUR/TB' });
   });
 
@@ -115,7 +115,7 @@ describe('each figure with its formula, the numbers put in, and its source', () 
     const job = { name: 'j', purposes: [], transferGB: 420, files: 10, direction: 'in' as const };
     const host = aHost({}, { internalDisk: { readMBps: 5000, writeMBps: 4000 } });
     expect(workingsOf({ job, host })('job.seconds').substituted).toBe(
-      '420 GB, 10 files; write 3400 MB/s; cliff at 200 GB; Test host’s own disk reads 5000 and writes 4000 MB/s'
+      '420 GB, 10 files; write 3400 MB/s; the cache is full after 200 GB; Test host’s own disk reads 5000 and writes 4000 MB/s'
     );
     expect(workingsOf({ job: { ...job, direction: 'both' } })('job.seconds').substituted).toContain(
       'write 3400, then read 3400'

@@ -175,7 +175,7 @@ function sustainedWorkings({ report: { throughput, cache, thermal }, write, driv
       figure: 'throughput.sustainedWrite',
       formula: cache.cliffAtGB
         ? 'minimum of the write band and the rate after the cache'
-        : 'the write band: no cliff behind this link',
+        : 'the write band: the cache outlasts this connection',
       substituted: `write ${dash(write.band)}${after}`,
       result: throughput.sustainedWrite,
       unit: 'MB/s',
@@ -245,11 +245,11 @@ function jobWorkings({ input: { job, host }, report, read, write }: Explained): 
   const disk = host.internalDisk;
   const own = disk ? `; ${host.name}’s own disk reads ${disk.readMBps} and writes ${disk.writeMBps} MB/s` : '';
   const cliffGB = job.direction === 'out' ? undefined : report.cache.cliffAtGB?.typical;
-  const cliff = cliffGB === undefined ? '' : `; cliff at ${figure(cliffGB)} GB`;
+  const cliff = cliffGB === undefined ? '' : `; the cache is full after ${figure(cliffGB)} GB`;
   return [
     {
       figure: 'job.seconds',
-      formula: 'bytes before the cliff / rate + bytes after it / rate after + files × time per file',
+      formula: 'bytes until the cache is full / rate + bytes after it / rate after + files × time per file',
       substituted: `${figure(job.transferGB)} GB, ${job.files ?? 1} files; ${rates} MB/s${cliff}${own}`,
       result: seconds,
       unit: 's',
@@ -268,7 +268,7 @@ function jobWorkings({ input: { job, host }, report, read, write }: Explained): 
 
 /** Says where the time of one direction goes. */
 function spentWords({ direction, spent }: JobWay): string {
-  const after = spent.afterCliff > 0 ? `, ${duration(spent.afterCliff)} after the cliff` : '';
+  const after = spent.afterCliff > 0 ? `, ${duration(spent.afterCliff)} after the cache` : '';
   const where = direction === 'in' ? 'onto the drive' : 'from the drive';
   return `${where}: ${duration(spent.bytes)} of bytes${after}, ${duration(spent.files)} of files`;
 }
@@ -276,8 +276,8 @@ function spentWords({ direction, spent }: JobWay): string {
 /** What sets the pace of a job, in words. */
 export const LIMIT_WORD: Record<JobWay['limitedBy'], string> = {
   files: 'the many files',
-  'host-disk': 'the host’s own disk',
-  'host-disk-cache': 'the write cache of the host’s own disk',
+  'host-disk': 'the computer’s own disk',
+  'host-disk-cache': 'the write cache of the computer’s own disk',
   'drive-cache': 'the drive’s write cache',
   drive: 'the drive',
   link: 'the link',
@@ -482,11 +482,11 @@ function costWorkings({ input, report: { cost }, usable }: Explained): Working[]
   return [
     {
       figure: 'cost.total',
-      formula: 'Σ (list × (1 − discount) − coupon + shipping) × (1 + tax), newest quote of each part',
+      formula: 'Σ (list × (1 − discount) − coupon + shipping) × (1 + tax), newest price of each part',
       substituted: lines.join(' + '),
       result: cost.total,
       unit: currency,
-      source: `oldest quote ${day(cost.oldestQuote)}${cost.withoutQuote.length > 0 ? `; no quote for ${cost.withoutQuote.join(', ')}` : ''}${(cost.exchanged ?? []).map((x) => `; 1 ${x.from} = ${figure(x.rate)} ${x.to}, ${day(x.date)}`).join('')}`
+      source: `oldest price ${day(cost.oldestQuote)}${cost.withoutQuote.length > 0 ? `; no price for ${cost.withoutQuote.join(', ')}` : ''}${(cost.exchanged ?? []).map((x) => `; 1 ${x.from} = ${figure(x.rate)} ${x.to}, ${day(x.date)}`).join('')}`
     },
     {
       figure: 'cost.perTB',

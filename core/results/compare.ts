@@ -54,8 +54,8 @@ export function compareWithPlan(results: PairResults, report: PlanReport): Compa
 export function comparisonSentence(row: Comparison): string {
   const what = RESULT_LABEL[row.field];
   const range = `${rate(row.band.low)} – ${rate(row.band.high)} MB/s`;
-  if (row.place === 'within') return `${what}: ${rate(row.measured)} MB/s, inside the predicted ${range}.`;
+  if (row.place === 'within') return `${what}: ${rate(row.measured)} MB/s, inside the forecast of ${range}.`;
   const edge = row.place === 'below' ? row.band.low : row.band.high;
   const percent = Math.round(Math.abs(row.measured / edge - 1) * 100);
-  return `${what}: ${rate(row.measured)} MB/s, ${percent} % ${row.place} the ${row.place === 'below' ? 'low' : 'high'} end of the predicted ${range} (one result).`;
+  return `${what}: ${rate(row.measured)} MB/s, ${percent} % ${row.place} the ${row.place === 'below' ? 'low' : 'high'} end of the forecast ${range} (one result).`;
 }

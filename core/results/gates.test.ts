@@ -74,9 +74,9 @@ describe('measured against predicted', () => {
     ]);
     // 450 / 900 = 50 % below the low end
     expect(comparisonSentence(rows[0]!)).toBe(
-      'Read: 450 MB/s, 50 % below the low end of the predicted 900 – 1070 MB/s (one result).'
+      'Read: 450 MB/s, 50 % below the low end of the forecast 900 – 1070 MB/s (one result).'
     );
-    expect(comparisonSentence(rows[1]!)).toContain('inside the predicted');
+    expect(comparisonSentence(rows[1]!)).toContain('inside the forecast of');
   });
 });
 

@@ -105,7 +105,7 @@ function sequentialAlarm(
       id: `${field}-above-band`,
       field,
       level: 'suspicious',
-      message: `A ${what} of ${rate(value)} MB/s is more than a tenth above the best that the weakest stage does (${rate(band.high)} MB/s). A test smaller than twice the host's memory measures that memory.`
+      message: `A ${what} of ${rate(value)} MB/s is more than a tenth above the best that the weakest stage does (${rate(band.high)} MB/s). A test smaller than twice the computer's memory measures that memory.`
     };
   }
   // 0.95 typed for 950: gigabytes for megabytes, or a stray decimal sign.
@@ -147,7 +147,7 @@ function randomAlarm(
 }
 
 /**
- * Lists every alarm that a pair-check result raises against the plan of its build; an empty list lets it pass.
+ * Lists every alarm that a speed-check result raises against the plan of its build; an empty list lets it pass.
  * @example checkPairResults({}, anInput(), plan(anInput())) // []
  */
 export function checkPairResults(results: PairResults, input: PlanInput, report: PlanReport): Alarm[] {

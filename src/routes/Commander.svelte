@@ -29,11 +29,11 @@
       detail: `house rule: ${HOUSE_RULES[id].question.toLowerCase()}`,
       href: `${home}/house-rules#${id}`
     })),
-    { title: 'Units', detail: 'go to', href: `${home}/items` },
-    { title: 'Find a unit by its tag', detail: 'scan or type', href: `${home}/find` },
+    { title: 'Items', detail: 'go to', href: `${home}/items` },
+    { title: 'Find an item by its tag', detail: 'scan or type', href: `${home}/find` },
     { title: 'Labels', detail: 'print', href: `${home}/labels` },
     { title: 'Prices and rates', detail: 'go to', href: `${home}/prices` },
-    { title: 'Known pairs', detail: 'go to', href: `${home}/combinations` },
+    { title: 'Known combinations', detail: 'go to', href: `${home}/combinations` },
     { title: 'Import and export', detail: 'CSV, JSON, bundle', href: `${home}/tables` },
     { title: 'History', detail: 'who changed what', href: `${home}/history` },
     { title: 'Glossary', detail: 'terms', href: `${home}/glossary` },
@@ -73,8 +73,8 @@
   $effect(() =>
     keys.add([
       { keys: '/', label: 'Find or do (also Ctrl K)', run: () => (open = true) },
-      { keys: 'g u', label: 'Go to the units', run: () => void goto(`${home}/items`) },
-      { keys: 'g f', label: 'Find a unit by its tag', run: () => void goto(`${home}/find`) },
+      { keys: 'g u', label: 'Go to the items', run: () => void goto(`${home}/items`) },
+      { keys: 'g f', label: 'Find an item by its tag', run: () => void goto(`${home}/find`) },
       { keys: 'g r', label: 'Rank', run: () => void goto(`${home}/rank`) },
       { keys: 'g j', label: 'Jobs', run: () => void goto(`${home}/jobs`) },
       { keys: 'g h', label: 'House rules', run: () => void goto(`${home}/house-rules`) },

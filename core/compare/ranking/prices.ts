@@ -12,7 +12,7 @@ export type Prices = {
   drive: Float64Array;
   enclosure: Float64Array;
   cable: Float64Array;
-  /** The newest quote of each part: all that a plan needs to price it. */
+  /** The newest price of each part: all that a plan needs to price it. */
   quotes: Quote[];
   priceOf(id: string | undefined): number;
   /**
@@ -22,7 +22,7 @@ export type Prices = {
   total(drive: number, enclosure: number, cable: number, pads: readonly (string | undefined)[]): number;
 };
 
-/** The newest quote of each part that is named, once. */
+/** The newest price of each part that is named, once. */
 function newestQuotes(input: RankInput): Quote[] {
   const byPart = new Map<string, Quote[]>();
   for (const quote of input.quotes ?? []) {

@@ -185,7 +185,7 @@ export const rankReportSchema = z.strictObject({
     .describe('the same with the cost of a terabyte in the place of the total'),
   rejected: z.array(z.strictObject({ code: z.string(), count: z.number(), examples: z.array(combinationSchema) })),
   alternatives: z.array(alternativePointSchema),
-  houseRules: z.array(decisionSchema).describe('the schools that decided something here'),
+  houseRules: z.array(decisionSchema).describe('the house rules that decided something here'),
   best: byCriterion,
   weights: byCriterion,
   currency: z.string().nullable()

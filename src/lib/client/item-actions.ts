@@ -5,7 +5,7 @@ import { send } from './api';
 import { saved } from './undo';
 
 type Item = { id: string; version: number };
-const WORDS = { 'check-out': 'Checked out', 'check-in': 'Checked in', set: 'Changed', delete: 'Deleted' } as const;
+const WORDS = { 'check-out': 'Lent', 'check-in': 'Returned', set: 'Changed', delete: 'Deleted' } as const;
 
 /** Does one thing to some units, says so and offers to take it back. @returns whether it was done */
 export async function actOnUnits(crateId: string, items: readonly Item[], act: UnitAct): Promise<boolean> {
@@ -21,7 +21,7 @@ export async function actOnUnits(crateId: string, items: readonly Item[], act: U
     notices.add('error', answer.failure.message);
     return false;
   }
-  saved(`${WORDS[what]} ${items.length === 1 ? 'one unit' : `${items.length} units`}.`, crateId, answer.data.group);
+  saved(`${WORDS[what]} ${items.length === 1 ? 'one item' : `${items.length} units`}.`, crateId, answer.data.group);
   await invalidateAll();
   return true;
 }

@@ -10,7 +10,7 @@ export async function takeBack(crateId: string, group: string, after?: () => voi
     const links = things.flatMap(({ name, path }) => (path ? [{ label: name || 'it', href: path }] : []));
     return notices.add('error', answer.failure.message, undefined, links.slice(0, 4));
   }
-  notices.add('info', 'Taken back.');
+  notices.add('info', 'Undone.');
   after?.();
   await invalidateAll();
 }

@@ -112,7 +112,7 @@ describe('the ticket', () => {
       'USB 10 Gb/s',
       '900 – 1070',
       'ext4, GPT',
-      'no quotes',
+      'no prices',
       'Do it.'
     ])
       expect(body).toContain(text);

@@ -71,7 +71,7 @@ describe('quotes of a part', () => {
   });
 });
 
-describe('known pairs', () => {
+describe('known combinations', () => {
   const pair = { driveId: 'd', drive: 'Chert', bridge: 'T40', verdict: 'bad' as const, reason: HOSTILE };
   const page = (at: { drive: string } | { bridge: string }, pairs = [{ id: 'k', version: 1, pair }]) =>
     render(Pairs, {
@@ -233,10 +233,10 @@ describe('long tables and long work', () => {
       { ...event, seq: 2, message: 'Lent D-1.', undone: true }
     ];
     const { body } = render(HistoryTable, { props: { list, onundo: () => {} } });
-    expect(body).toContain('aria-label="Take back: Edited Chert."');
-    expect(body).not.toContain('aria-label="Take back: Lent D-1."');
+    expect(body).toContain('aria-label="Undo: Edited Chert."');
+    expect(body).not.toContain('aria-label="Undo: Lent D-1."');
     expect(textOf(body)).toContain('24 Nov 2026 08:05');
-    expect(textOf(body)).toContain('Lent D-1. taken back');
+    expect(textOf(body)).toContain('Lent D-1. undone');
     expect(textOf(render(HistoryTable, { props: { list: [] } }).body)).toBe('Nothing has happened yet.');
   });
 });

@@ -231,7 +231,7 @@ describe('the page of a ranking', () => {
       'EUR'
     ) as { name: string; x: number[]; customdata?: string[] }[];
     expect(traces.map(({ name, x }) => [name, x.length])).toEqual([
-      ['frontier: cheapest for its speed', report.frontierPerTB.length],
+      ['best for the money: cheapest for its speed', report.frontierPerTB.length],
       ['at hand', 1],
       ['something to buy', 1],
       ['other ways, as stated', 1]

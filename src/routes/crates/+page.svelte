@@ -115,7 +115,7 @@
       >
     {/if}
     <h2>A crate of your own</h2>
-    <p class="quiet">Empty at first: your drives, enclosures, cables and hosts, apart from the demo.</p>
+    <p class="quiet">Empty at first: your drives, enclosures, cables and computers, apart from the demo.</p>
     <form onsubmit={create}>
       <TextInput
         labelText="Name of the new crate"

@@ -94,7 +94,7 @@ export async function resolvePlanRequest(db: Knex, request: PlanRequest): Promis
   };
   if (!portOf(chosen.host, chosen.portId))
     throw new Problem('bad-input', `${chosen.host.name} has no port “${chosen.portId}”.`, [
-      { path: 'portId', message: 'is no port of this host' }
+      { path: 'portId', message: 'is no port of this computer' }
     ]);
   const gathered = gather(chosen, {
     ...known,

@@ -25,7 +25,7 @@ export const busy = (message = BUSY) => new Problem('busy', message);
 
 /** What is unique, by the end of its key's name: what to say when it is taken. */
 const TAKEN: readonly [RegExp, string, string][] = [
-  [/units_crate_id_tag/, 'tag', 'The tag is taken by another unit of this crate.'],
+  [/units_crate_id_tag/, 'tag', 'The tag is taken by another item of this crate.'],
   [/builds_tag/, 'tag', 'The tag is taken by another build.'],
   [/crates_slug/, 'name', 'Another crate got this address at the same moment; try again.']
 ];

@@ -135,7 +135,7 @@ describe('what cannot be taken back says why, and names what is in the way', () 
     await createUnit(db, { crateId, unit: unitOf(id, 'D-901'), ...who });
     await createQuote(db, { crateId, quote: quoteFor(id), ...who });
     expect(await refusal(back(group))).toEqual({
-      message: 'The part Felt 1 cannot be taken back: 1 unit (D-901) and 1 quote hang on it by now. Remove them first.',
+      message: 'The part Felt 1 cannot be undone: 1 unit (D-901) and 1 quote hang on it by now. Remove them first.',
       names: ['D-901', 'quote']
     });
   });
@@ -166,7 +166,7 @@ describe('what cannot be taken back says why, and names what is in the way', () 
     const deleted = await deleteQuote(db, { crateId, id: quote.id, version: 1, ...who });
     const whole = await deleteModel(db, { crateId, id, version: 1, ...who });
     expect(await refusal(back(deleted.group))).toEqual({
-      message: 'The part Gone with it, to which this quote belongs, was deleted since; take that back first.',
+      message: 'The part Gone with it, to which this quote belongs, was deleted since; undo that first.',
       names: ['Gone with it']
     });
     await back(whole.group);
@@ -180,7 +180,7 @@ describe('what cannot be taken back says why, and names what is in the way', () 
     const renamed = await updateUnit(db, { crateId, id: one.id, version: 1, unit: unitOf(id, 'ours'), ...who });
     await createUnit(db, { crateId, unit: unitOf(id, 'mine'), ...who });
     const expected = {
-      message: 'Another unit has the tag mine by now; give that one another tag first.',
+      message: 'Another item has the tag mine by now; give that one another tag first.',
       names: ['mine']
     };
     expect(await refusal(back(renamed.group))).toEqual(expected);

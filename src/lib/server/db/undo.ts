@@ -27,16 +27,16 @@ const HANGING: Partial<
   Record<StoredTable, readonly { table: StoredTable; column: string; one: string; many: string }[]>
 > = {
   models: [
-    { table: 'units', column: 'model_id', one: 'unit', many: 'units' },
+    { table: 'units', column: 'model_id', one: 'item', many: 'items' },
     { table: 'quotes', column: 'part_id', one: 'quote', many: 'quotes' },
-    { table: 'pairs', column: 'drive_id', one: 'known pair', many: 'known pairs' },
+    { table: 'pairs', column: 'drive_id', one: 'known combination', many: 'known combinations' },
     { table: 'attachments', column: 'subject_id', one: 'file', many: 'files' }
   ],
   units: [{ table: 'attachments', column: 'subject_id', one: 'file', many: 'files' }],
   builds: [
     { table: 'runs', column: 'build_id', one: 'result', many: 'results' },
     { table: 'observations', column: 'build_id', one: 'observation', many: 'observations' },
-    { table: 'units', column: 'build_id', one: 'unit', many: 'units' },
+    { table: 'units', column: 'build_id', one: 'item', many: 'items' },
     { table: 'attachments', column: 'subject_id', one: 'file', many: 'files' }
   ]
 };
@@ -51,7 +51,7 @@ const WORD: Record<StoredTable, string> = {
   runs: 'result',
   observations: 'observation',
   rates: 'rate',
-  pairs: 'known pair',
+  pairs: 'known combination',
   attachments: 'file'
 };
 
@@ -82,7 +82,7 @@ export async function undo(
       .orderBy('id', 'desc')
       .forUpdate();
     if (revisions.length === 0) throw notFound('change');
-    if (revisions.some((revision) => revision.undone)) throw refuse('This has been taken back already.', []);
+    if (revisions.some((revision) => revision.undone)) throw refuse('This has been undone already.', []);
     const undoing = newId();
     const base = { crateId, by, at, group: undoing };
     if (revisions.length > BATCH && revisions.every((revision) => revision.before === null)) {
@@ -112,7 +112,7 @@ async function takeBack(trx: Knex.Transaction, revision: Revision, base: By & { 
     throw refuse(`${called(table, after ?? before)} was changed again since; undo the later change first.`, [
       { table, id, name: nameOf(after ?? before) }
     ]);
-  const event = { kind: 'undone', message: `Took back a change: ${labelOf(before ?? after, table)}.` };
+  const event = { kind: 'undone', message: `Undid a change: ${labelOf(before ?? after, table)}.` };
   if (before === null) {
     const version = await currentVersion(trx, table, id);
     await refuseHanging(trx, table, [id], called(table, after));
@@ -189,7 +189,7 @@ async function refuseOrphan(trx: Knex.Transaction, table: StoredTable, row: Row,
     const last = (await trx('revisions').where({ row_id: parentId }).orderBy('id', 'desc').first('before')) as
       { before: Row | null } | undefined;
     throw refuse(
-      `${called(parent.table, last?.before ?? null)}, to which this ${WORD[table]} belongs, was deleted since; take that back first.`,
+      `${called(parent.table, last?.before ?? null)}, to which this ${WORD[table]} belongs, was deleted since; undo that first.`,
       [{ table: parent.table, id: parentId, name: nameOf(last?.before ?? null) }]
     );
   }
@@ -206,7 +206,7 @@ async function mendedUnit(trx: Knex.Transaction, id: string, crateId: string, ro
     .forUpdate()
     .first('id', 'tag')) as { id: string; tag: string } | undefined;
   if (holder)
-    throw refuse(`Another unit has the tag ${holder.tag} by now; give that one another tag first.`, [
+    throw refuse(`Another item has the tag ${holder.tag} by now; give that one another tag first.`, [
       { table: 'units', id: holder.id, name: holder.tag }
     ]);
   const inBuild =
@@ -250,7 +250,7 @@ async function refuseHanging(
   const things = groups.length > 0 ? `${groups.join(', ')} and ${last}` : last;
   const one = inTheWay.length === 1;
   throw refuse(
-    `${what} cannot be taken back: ${things} ${one ? 'hangs' : 'hang'} on it by now. Remove ${one ? 'it' : 'them'} first.`,
+    `${what} cannot be undone: ${things} ${one ? 'hangs' : 'hang'} on it by now. Remove ${one ? 'it' : 'them'} first.`,
     inTheWay
   );
 }

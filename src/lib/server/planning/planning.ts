@@ -169,7 +169,7 @@ const WORD_OF = {
   enclosure: 'enclosure',
   drive: 'drive',
   job: 'job',
-  knownPairs: 'known pair',
+  knownPairs: 'known combination',
   houseRules: 'house rule',
   writeCache: 'write cache'
 } as const;

@@ -43,7 +43,7 @@ export async function rankInputFor(db: Knex, crateId: string, choice: RankChoice
     ([, list]) => list.length === 0
   );
   if (missing)
-    throw new Problem('bad-input', 'At least one host, one enclosure and one drive are needed.', [
+    throw new Problem('bad-input', 'At least one computer, one enclosure and one drive are needed.', [
       { path: missing[0], message: 'leaves nothing to combine' }
     ]);
   const { stock } = library;

@@ -1,7 +1,7 @@
 import type { Knex } from 'knex';
 import { z } from 'zod';
 import { choiceSchema, type Choice } from '#core/build/choice';
-import { STAGES, type BuildStage } from '#core/build/stages';
+import { STAGE_LABEL, STAGES, type BuildStage } from '#core/build/stages';
 import { planInputSchema, planReportSchema, type PlanInput, type PlanReport } from '#core/plan/report';
 import { change, newId, type ChangeResult } from '../db/change';
 import { writing } from '../db/writing';
@@ -112,7 +112,7 @@ export async function updateBuild(
   const event =
     current.stage === build.stage
       ? { kind: 'edited', message: `Changed ${current.tag}, ${build.name}.` }
-      : { kind: 'stage', message: `${current.tag} is now ${build.stage}.` };
+      : { kind: 'stage', message: `${current.tag} is now ${STAGE_LABEL[build.stage]}.` };
   return change(db, { action: 'update', table: 'builds', crateId, id, version, by, at, event, row: toRow(build) });
 }
 

@@ -109,11 +109,11 @@ export async function deleteModel(
     if (Number(n) > 0)
       throw new Problem(
         'in-use',
-        `There ${Number(n) === 1 ? 'is one unit' : `are ${n} units`} of ${spec.name}; remove ${Number(n) === 1 ? 'it' : 'them'} first.`
+        `There ${Number(n) === 1 ? 'is one item' : `are ${n} items`} of ${spec.name}; remove ${Number(n) === 1 ? 'it' : 'them'} first.`
       );
     const hanging = [
       ['quotes', 'quote', { part_id: id }],
-      ['pairs', 'known pair', { drive_id: id }]
+      ['pairs', 'known combination', { drive_id: id }]
     ] as const;
     await deleteFilesOf(trx, { crateId, table: 'models', id, what: spec.name, by, at, group });
     for (const [table, word, where] of hanging)

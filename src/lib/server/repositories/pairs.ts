@@ -75,7 +75,7 @@ export async function deletePair(
   args: { crateId: string; id: string; version: number } & By
 ): Promise<ChangeResult> {
   const { crateId, id, version, by, at } = args;
-  if (!(await db('pairs').where({ crate_id: crateId, id }).first('id'))) throw notFound('known pair');
-  const event = { kind: 'deleted', message: 'Deleted a known pair.' };
+  if (!(await db('pairs').where({ crate_id: crateId, id }).first('id'))) throw notFound('known combination');
+  const event = { kind: 'deleted', message: 'Deleted a known combination.' };
   return change(db, { action: 'delete', table: 'pairs', crateId, id, version, by, at, event });
 }

@@ -29,7 +29,7 @@ export async function createQuote(db: Knex, args: { crateId: string; quote: Quot
   refuse(quoteProblems(quote, at.slice(0, 10)));
   return writing(db, crateId, async (trx) => {
     const { spec } = await getModel(trx, { crateId, id: quote.partId });
-    const event = { kind: 'quoted', message: `Noted a quote for ${spec.name} from ${quote.vendor}.` };
+    const event = { kind: 'quoted', message: `Noted a price for ${spec.name} from ${quote.vendor}.` };
     const row = quoteToRow(quote);
     return change(trx, { action: 'insert', table: 'quotes', crateId, id: newId(), by, at, event, row });
   });
@@ -45,7 +45,7 @@ export async function updateQuote(
   refuse(quoteProblems(quote, at.slice(0, 10)), 'quote.');
   return writing(db, crateId, async (trx) => {
     const { spec } = await getModel(trx, { crateId, id: quote.partId });
-    const event = { kind: 'edited', message: `Changed the quote for ${spec.name} from ${quote.vendor}.` };
+    const event = { kind: 'edited', message: `Changed the price for ${spec.name} from ${quote.vendor}.` };
     return change(trx, {
       action: 'update',
       table: 'quotes',
@@ -74,6 +74,6 @@ export async function deleteQuote(
     version,
     by,
     at,
-    event: { kind: 'deleted', message: 'Deleted a quote.' }
+    event: { kind: 'deleted', message: 'Deleted a price.' }
   });
 }

@@ -115,7 +115,7 @@ export function createRun(
   args: { crateId: string; buildId: string; tag: string; run: NewRun } & By
 ): Promise<ChangeResult> {
   const { crateId, buildId, tag, run, by, at } = args;
-  const event = { kind: 'measured', message: `Entered a ${run.simulated ? 'simulated ' : ''}pair check of ${tag}.` };
+  const event = { kind: 'measured', message: `Entered a ${run.simulated ? 'simulated ' : ''}speed check of ${tag}.` };
   return change(db, {
     action: 'insert',
     table: 'runs',
@@ -142,7 +142,7 @@ export async function deleteRun(
     version,
     by,
     at,
-    event: { kind: 'deleted', message: 'Deleted a pair check.' }
+    event: { kind: 'deleted', message: 'Deleted a speed check.' }
   });
 }
 

@@ -82,7 +82,7 @@ export async function getUnit(
 async function refuseTakenTag(db: Knex, crateId: string, tag: string, except: string): Promise<void> {
   const other = await db('units').where({ crate_id: crateId, tag }).whereNot({ id: except }).first('id');
   if (other)
-    throw new Problem('bad-input', `The tag ${tag} is taken.`, [{ path: 'tag', message: 'is taken by another unit' }]);
+    throw new Problem('bad-input', `The tag ${tag} is taken.`, [{ path: 'tag', message: 'is taken by another item' }]);
 }
 
 /** A tag that somebody gave by hand is not given again either. */
@@ -131,7 +131,7 @@ export async function createUnit(db: Knex, args: { crateId: string; unit: Unit }
     await refuseTakenTag(trx, crateId, unit.tag, id);
     await refuseOtherBuild(trx, crateId, unit.buildId);
     await countTags(trx, crateId, [unit.tag]);
-    const event = { kind: 'added', message: `Added the unit ${unit.tag} of ${spec.name}.` };
+    const event = { kind: 'added', message: `Added the item ${unit.tag} of ${spec.name}.` };
     return change(trx, { action: 'insert', table: 'units', crateId, id, by, at, event, row: unitToRow(unit) });
   });
 }
@@ -152,7 +152,7 @@ export async function updateUnit(
       unit.buildId !== undefined && unit.buildId === current.build_id && !(await hasBuild(trx, crateId, unit.buildId));
     if (!gone) await refuseOtherBuild(trx, crateId, unit.buildId);
     await countTags(trx, crateId, [unit.tag]);
-    const event = { kind: 'edited', message: `Edited the unit ${unit.tag}.` };
+    const event = { kind: 'edited', message: `Edited the item ${unit.tag}.` };
     const row = { ...unitToRow(unit), ...(gone ? { build_id: null } : {}) };
     return change(trx, { action: 'update', table: 'units', crateId, id, version, by, at, event, row });
   });
@@ -180,7 +180,7 @@ export async function addUnits(
     const tags = await takeTags(trx, crateId, spec.kind, count);
     const group = newId();
     const inserts = tags.map((tag) => ({ table: 'units' as const, id: newId(), row: unitToRow({ ...unit, tag }) }));
-    const message = `Added ${count === 1 ? 'the unit' : `${count} units:`} ${tags.length > 6 ? `${tags[0]} to ${tags.at(-1)}` : tags.join(', ')} of ${spec.name}.`;
+    const message = `Added ${count === 1 ? 'the item' : `${count} items:`} ${tags.length > 6 ? `${tags[0]} to ${tags.at(-1)}` : tags.join(', ')} of ${spec.name}.`;
     await changeMany(trx, { crateId, by, at, group, event: { kind: 'added', message }, inserts });
     return { id: inserts[0]!.id, version: 1, group, tags };
   });
@@ -192,7 +192,7 @@ export type UnitEdit = Partial<Pick<Unit, 'state'>> & {
 };
 
 /**
- * Sets the same fields of many units as one group, all or none: check out, check in, retire, move.
+ * Sets the same fields of many items as one group, all or none: check out, check in, retire, move.
  * @param args.event what the log says; made from the fields where it is left out
  */
 export async function editUnits(
@@ -239,7 +239,7 @@ export async function deleteUnits(
     for (const { id, version } of items) {
       const { unit } = await getUnit(trx, { crateId, id });
       await deleteFilesOf(trx, { crateId, table: 'units', id, what: unit.tag, by, at, group });
-      const event = { kind: 'deleted', message: `Deleted the unit ${unit.tag}.` };
+      const event = { kind: 'deleted', message: `Deleted the item ${unit.tag}.` };
       await change(trx, { action: 'delete', table: 'units', crateId, id, version, by, at, group, event });
     }
     return { id: items[0]!.id, version: items[0]!.version, group };

@@ -19,13 +19,13 @@
             <td class="figure">{day(event.at)} {event.at.slice(11, 16)}</td>
             <td>{event.by}</td>
             <td
-              >{event.message}{#if event.undone}<span class="quiet small">&ensp;taken back</span>{/if}</td
+              >{event.message}{#if event.undone}<span class="quiet small">&ensp;undone</span>{/if}</td
             >
             <td class="no-print">
               {#if event.group && onundo}
                 {@const group = event.group}
-                <button type="button" class="link" aria-label="Take back: {event.message}" onclick={() => onundo(group)}
-                  >Take back</button
+                <button type="button" class="link" aria-label="Undo: {event.message}" onclick={() => onundo(group)}
+                  >Undo</button
                 >
               {/if}
             </td>

@@ -25,7 +25,7 @@
             here: path.startsWith(`${home}/builds`) || path.startsWith('/b/')
           },
           { href: `${home}/pair`, label: 'Pair', here: path === `${home}/pair` },
-          { href: `${home}/items`, label: 'Units', here: path.startsWith(`${home}/u`) }
+          { href: `${home}/items`, label: 'Items', here: path.startsWith(`${home}/u`) }
         ]
       : []
   );
@@ -36,9 +36,9 @@
           { href: `${home}/together`, label: 'Several at once' },
           { href: `${home}/jobs`, label: 'Jobs' },
           { href: `${home}/house-rules`, label: 'House rules' },
-          { href: `${home}/find`, label: 'Find a unit' },
+          { href: `${home}/find`, label: 'Find an item' },
           { href: `${home}/prices`, label: 'Prices and rates' },
-          { href: `${home}/combinations`, label: 'Known pairs' },
+          { href: `${home}/combinations`, label: 'Known combinations' },
           { href: `${home}/tables`, label: 'Import and export' },
           { href: `${home}/history`, label: 'History' },
           { href: `${home}/glossary`, label: 'Glossary' },

@@ -17,7 +17,7 @@
   <svg viewBox="0 0 16 16" width="16" height="16" aria-hidden="true"
     ><path d="M8 1.5a6.5 6.5 0 1 0 6.5 6.5A5 5 0 0 1 8 1.5z" /></svg
   >
-  Night bench
+  Dark
 </button>
 
 <style>

@@ -20,8 +20,8 @@ export const KEY_GROUPS: readonly { title: string; keys: readonly (readonly [key
       ['g c', 'The crate'],
       ['g b', 'The builds'],
       ['g p', 'Pair; inside a build its own'],
-      ['g u', 'The units'],
-      ['g f', 'Find a unit by its tag'],
+      ['g u', 'The items'],
+      ['g f', 'Find an item by its tag'],
       ['g v', 'Paste a specification'],
       ['g r', 'Rank'],
       ['g j', 'Jobs'],
@@ -33,8 +33,8 @@ export const KEY_GROUPS: readonly { title: string; keys: readonly (readonly [key
     title: 'Inside a build',
     keys: [
       ['g y', 'Buy'],
-      ['g s', 'Stack'],
-      ['g e', 'Bench'],
+      ['g s', 'Pads and heat'],
+      ['g e', 'Measure'],
       ['g l', 'Log']
     ]
   },
@@ -51,7 +51,7 @@ export const KEY_GROUPS: readonly { title: string; keys: readonly (readonly [key
     ]
   },
   {
-    title: 'On Bench',
+    title: 'On Measure',
     keys: [['Space', 'Starts and stops the stopwatch, where no button or field has the focus']]
   }
 ];

@@ -28,7 +28,7 @@
     {#each UNIT_STATES as option (option)}<SelectItem value={option} text={option} />{/each}
   </Select>
   <TextInput size="sm" labelText="Where (optional)" bind:value={location} maxlength={120} />
-  <Button type="submit" size="small" disabled={busy || wrong}>Add {count === 1 ? 'a unit' : 'units'}</Button>
+  <Button type="submit" size="small" disabled={busy || wrong}>Add {count === 1 ? 'an item' : 'items'}</Button>
 </form>
 
 <style>

@@ -21,7 +21,7 @@
   let field = $state<'state' | 'location' | 'custodian' | 'buildId'>('location');
   let value = $state('');
   const dueWrong = $derived(due !== '' && !/^\d{4}-\d{2}-\d{2}$/.test(due));
-  const units = $derived(count === 1 ? 'this unit' : `${count} units`);
+  const units = $derived(count === 1 ? 'this item' : `${count} items`);
 
   function act(what: UnitAct): void {
     dialog = 'none';
@@ -30,8 +30,8 @@
 </script>
 
 <div class="acts no-print">
-  <Button size="small" kind="tertiary" disabled={busy} on:click={() => (dialog = 'out')}>Check out</Button>
-  <Button size="small" kind="tertiary" disabled={busy} on:click={() => (dialog = 'in')}>Check in</Button>
+  <Button size="small" kind="tertiary" disabled={busy} on:click={() => (dialog = 'out')}>Lend</Button>
+  <Button size="small" kind="tertiary" disabled={busy} on:click={() => (dialog = 'in')}>Returned</Button>
   <Button size="small" kind="tertiary" disabled={busy} on:click={() => (dialog = 'set')}>Set a field</Button>
   <Button size="small" kind="tertiary" disabled={busy} on:click={() => act({ do: 'set', set: { state: 'retired' } })}
     >Retire</Button
@@ -42,8 +42,8 @@
 <Modal
   open={dialog === 'out'}
   size="xs"
-  modalHeading="Check out {units}"
-  primaryButtonText="Check out"
+  modalHeading="Lend {units}"
+  primaryButtonText="Lend"
   secondaryButtonText="Cancel"
   primaryButtonDisabled={who.trim() === '' || dueWrong}
   on:click:button--secondary={() => (dialog = 'none')}
@@ -62,8 +62,8 @@
 <Modal
   open={dialog === 'in'}
   size="xs"
-  modalHeading="Check in {units}"
-  primaryButtonText="Check in"
+  modalHeading="Return {units}"
+  primaryButtonText="Returned"
   secondaryButtonText="Cancel"
   on:click:button--secondary={() => (dialog = 'none')}
   on:close={() => (dialog = 'none')}

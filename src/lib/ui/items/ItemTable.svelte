@@ -33,7 +33,7 @@
   ]);
 </script>
 
-<Wide label="Units">
+<Wide label="Items">
   <table class="plain-table">
     <thead>
       <tr>

@@ -64,7 +64,7 @@
     const ticking = setInterval(() => (now = Date.now()), 100);
     return () => clearInterval(ticking);
   });
-  $effect(() => keys.add([{ keys: ' ', label: 'On Bench: start and stop the stopwatch (Space)', run: press }]));
+  $effect(() => keys.add([{ keys: ' ', label: 'On Measure: start and stop the stopwatch (Space)', run: press }]));
 </script>
 
 <section class="watch no-print" aria-label="Stopwatch">

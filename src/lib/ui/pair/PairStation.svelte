@@ -263,7 +263,7 @@
               onselect={(figure) => (selected = figure)}
             />
             <p class="legend small quiet">
-              <span class="key-hatch" aria-hidden="true"></span> predicted write{#if measured}<span
+              <span class="key-hatch" aria-hidden="true"></span> forecast of the write{#if measured}<span
                   class="key-line"
                   aria-hidden="true"
                 ></span>
@@ -294,7 +294,7 @@
                   .filter((m) => m.chosen)
                   .map((m) => m.message)
                   .join(' ')
-              : 'Choose a host port, an enclosure and a drive; the verdict follows at once.'}
+              : 'Choose a computer’s port, an enclosure and a drive; the verdict follows at once.'}
           </p>
         </div>
       {/if}

@@ -34,7 +34,7 @@
       <p class="verdict"><Verdict verdict={report.verdict} large /></p>
       <dl>
         <div>
-          <dt>Host port</dt>
+          <dt>Computer and port</dt>
           <dd>{input.host.name}, {port?.label}</dd>
         </div>
         <div>
@@ -104,7 +104,7 @@
         {:else}
           <div>
             <dt>Price</dt>
-            <dd class="quiet">no quotes</dd>
+            <dd class="quiet">no prices</dd>
           </div>
         {/if}
         <div>

@@ -48,7 +48,7 @@
 <section class="what-if no-print" aria-label="What if">
   <Tabs bind:selected>
     <Tab label="Swap a part" />
-    <Tab label="On all my hosts" />
+    <Tab label="On all my computers" />
     <Tab label="If it falls back" />
     {#snippet content()}
       <TabContent>
@@ -116,8 +116,8 @@
           <table class="plain-table">
             <thead>
               <tr>
-                <th scope="col">Host and port</th><th scope="col">Cable</th><th scope="col">Verdict</th><th scope="col"
-                  >Runs as</th
+                <th scope="col">Computer and port</th><th scope="col">Cable</th><th scope="col">Verdict</th><th
+                  scope="col">Runs as</th
                 >
                 <th scope="col" class="number">Read, MB/s</th><th scope="col" class="number">Write, MB/s</th>
                 <th scope="col" class="number">Measured write</th>

@@ -73,7 +73,7 @@ export function tilesOf(library: Library, choice: Partial<Choice>): Tile[] {
   return [
     {
       key: 'port',
-      label: 'Host port',
+      label: 'Computer and port',
       slots: ['hostId', 'portId'],
       options: ports,
       selectedId: chosen(port, ports),

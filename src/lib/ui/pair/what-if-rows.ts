@@ -1,23 +1,22 @@
 import type { ChainPlace } from '#core/build/options';
-import type { Verdict } from '#core/findings/finding';
+import { VERDICT_ORDER } from '#core/findings/finding';
 import type { SwapRow } from '#core/compare/swaps/what-if';
 
 export const PLACE_WORD: Record<ChainPlace, string> = {
-  port: 'host port',
+  port: 'port',
   cable: 'cable',
   enclosure: 'enclosure',
   drive: 'drive'
 };
 
 export type SwapColumn = 'name' | 'verdict' | 'read' | 'write' | 'sustained' | 'seconds' | 'price' | 'perGain';
-const ORDER: Record<Verdict, number> = { works: 0, limited: 1, check: 2, fails: 3 };
 
 function valueOf(row: SwapRow, column: SwapColumn): number | string | null {
   switch (column) {
     case 'name':
       return row.name;
     case 'verdict':
-      return ORDER[row.verdict];
+      return VERDICT_ORDER[row.verdict];
     case 'price':
       return row.price?.amount ?? null;
     case 'perGain':

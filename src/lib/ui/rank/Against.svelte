@@ -55,7 +55,7 @@
     />
   </div>
   {#if !other}
-    <p class="quiet">There is nothing to hold it against: add an alternative to the crate.</p>
+    <p class="quiet">There is nothing to hold it against: add a ready-made drive to the crate.</p>
   {:else if !result}
     <p class="quiet">A price or a rate of one of the two is not known.</p>
   {:else}

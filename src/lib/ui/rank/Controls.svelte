@@ -17,7 +17,7 @@
   let { state: chosen, jobs, parts, begin, currency, onchange }: Props = $props();
 
   const KINDS = [
-    ['host', 'hostIds', 'Hosts'],
+    ['host', 'hostIds', 'Computers'],
     ['cable', 'cableIds', 'Cables'],
     ['enclosure', 'enclosureIds', 'Enclosures'],
     ['drive', 'driveIds', 'Drives']

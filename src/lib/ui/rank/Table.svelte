@@ -57,7 +57,7 @@
           <td
             ><Verdict verdict={row.verdict} />{#if row.frontier}<br /><span
                 class="small quiet"
-                title="none is both cheaper and faster in writing for long">on the frontier</span
+                title="none is both cheaper and faster in writing for long">best for the money</span
               >{/if}</td
           >
           <td class="number"

@@ -40,13 +40,13 @@ export function rankTraces(
     {
       type: 'scatter',
       mode: 'lines',
-      name: 'frontier: cheapest for its speed',
+      name: 'best for the money: cheapest for its speed',
       line: { shape: 'hv', width: 2 },
       x: frontier.map(({ cost }) => Number(cost.toFixed(2))),
       y: frontier.map(({ sustainedWrite }) => sustainedWrite),
       text: onIt,
       customdata: frontier.map(({ first }) => keyOf(first)),
-      hovertemplate: `%{text}<br>%{x:.2f} ${currency}/TB, %{y:.0f} MB/s<extra>frontier</extra>`
+      hovertemplate: `%{text}<br>%{x:.2f} ${currency}/TB, %{y:.0f} MB/s<extra>best for the money</extra>`
     },
     points(
       'at hand',
@@ -79,5 +79,5 @@ export function chartSummary(frontier: readonly FrontierPoint[], nameOf: Named, 
     `${nameOf(point.first)}, ${money(point.cost, `${currency}/TB`)} and ${rate(point.sustainedWrite)}\u202fMB/s`;
   return frontier.length === 1
     ? `One is both the cheapest and the fastest: ${at(cheapest)}.`
-    : `The frontier runs over ${frontier.length} points from the cheapest (${at(cheapest)}) to the fastest (${at(fastest)}).`;
+    : `The best for the money run over ${frontier.length} points from the cheapest (${at(cheapest)}) to the fastest (${at(fastest)}).`;
 }

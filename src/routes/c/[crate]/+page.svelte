@@ -1,7 +1,7 @@
 <script lang="ts">
   import { Button } from 'carbon-components-svelte';
   import { invalidateAll } from '$app/navigation';
-  import type { BuildStage } from '#core/build/stages';
+  import { STAGE_LABEL, type BuildStage } from '#core/build/stages';
   import { aKind, KINDS, KIND_LABEL } from '#core/parts/kinds';
   import { send } from '$lib/client/api';
   import { saved } from '$lib/client/undo';
@@ -29,7 +29,7 @@
       stage
     });
     if (!answer.ok) notices.add('error', answer.failure.message);
-    else saved(`${build.tag} is now ${stage}.`, data.crate.id, answer.data.group);
+    else saved(`${build.tag} is now ${STAGE_LABEL[stage]}.`, data.crate.id, answer.data.group);
     await invalidateAll();
   }
 </script>
@@ -80,7 +80,7 @@
             <BuildLane {build} />
             <div class="who">
               <a href="/b/{build.tag}/{build.next.station}">{build.name}</a>
-              <span class="small quiet">{build.tag} · {build.stage}</span>
+              <span class="small quiet">{build.tag} · {STAGE_LABEL[build.stage]}</span>
             </div>
             <p class="what">{build.next.text}</p>
             <span class="state"><Verdict verdict={build.verdict} /></span>
@@ -88,7 +88,7 @@
               {#if build.next.marks}{@const stage = build.next.marks}<Button
                   kind="tertiary"
                   size="small"
-                  on:click={() => mark(build, stage)}>Mark {stage}</Button
+                  on:click={() => mark(build, stage)}>Mark {STAGE_LABEL[stage]}</Button
                 >{/if}
             </span>
           </li>

@@ -10,7 +10,7 @@ export const attachmentOperations = {
   listAttachments: operation({
     method: 'get',
     path: `${CRATE}/attachments`,
-    summary: 'Files kept with parts, units and builds; ?subjectId= for one of them.',
+    summary: 'Files kept with parts, items and builds; ?subjectId= for one of them.',
     params: inCrate,
     query: z.object({ subjectId: id().optional() }),
     response: z.array(attachments.attachmentSchema),
@@ -20,7 +20,7 @@ export const attachmentOperations = {
   createAttachment: operation({
     method: 'post',
     path: `${CRATE}/attachments`,
-    summary: 'Keep a file with a part, a unit or a build: 8 MB at most, its content in base64.',
+    summary: 'Keep a file with a part, an item or a build: 8 MB at most, its content in base64.',
     params: inCrate,
     bodyLimit: Math.ceil((attachments.ATTACHMENT_LIMIT * 4) / 3) + 10_000,
     body: z.strictObject({

@@ -59,7 +59,9 @@ export const buildOperations = {
           ),
         writeCache: choiceSchema.shape.writeCache
           .nullable()
-          .describe('left out: stays as long as the host does; null: the house rule, or what Windows does by itself')
+          .describe(
+            'left out: stays as long as the computer does; null: the house rule, or what Windows does by itself'
+          )
       })
     }),
     response: changed,

@@ -11,7 +11,7 @@ export const exportOperations = {
   exportTable: operation({
     method: 'get',
     path: `${CRATE}/export`,
-    summary: 'Parts of a kind, units or quotes as CSV or JSON.',
+    summary: 'Parts of a kind, items or prices as CSV or JSON.',
     params: inCrate,
     query: z.object({
       what: z.enum(FILES),

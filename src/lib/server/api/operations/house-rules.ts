@@ -22,12 +22,11 @@ export const houseRuleOperations = {
   chooseHouseRules: operation({
     method: 'put',
     path: `${CRATE}/house-rules`,
-    summary:
-      'Choose sides where practice differs; null goes back to the default. Schools that are not named stay as they are.',
+    summary: 'Choose options of house rules; null goes back to the default. Rules that are not named stay as they are.',
     params: inCrate,
     body: z.strictObject({
       version,
-      rules: sides.refine((rules) => Object.keys(rules).length > 0, 'must name at least one school')
+      rules: sides.refine((rules) => Object.keys(rules).length > 0, 'must name at least one house rule')
     }),
     response: changed,
     handle: ({ db, params, body, by, at }) =>

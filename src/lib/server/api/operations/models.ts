@@ -66,7 +66,7 @@ export const modelOperations = {
   deleteModel: operation({
     method: 'delete',
     path: `${CRATE}/models/{id}`,
-    summary: 'Delete a part and its quotes.',
+    summary: 'Delete a part and its prices.',
     params: inCrateWithId,
     body: versioned,
     response: changed,

@@ -15,7 +15,7 @@ export const pairOperations = {
   listPairs: operation({
     method: 'get',
     path: `${CRATE}/pairs`,
-    summary: 'Known pairs of a drive model and a bridge.',
+    summary: 'Known combinations of a drive and a bridge.',
     params: inCrate,
     response: z.array(storedPair),
     handle: ({ db, params }) => pairs.listPairs(db, params)
@@ -35,7 +35,7 @@ export const pairOperations = {
   updatePair: operation({
     method: 'put',
     path: `${CRATE}/pairs/{id}`,
-    summary: 'Replace a known pair.',
+    summary: 'Replace a known combination.',
     params: inCrateWithId,
     body: z.strictObject({ version, pair: pairInput }),
     response: changed,
@@ -45,7 +45,7 @@ export const pairOperations = {
   deletePair: operation({
     method: 'delete',
     path: `${CRATE}/pairs/{id}`,
-    summary: 'Delete a known pair.',
+    summary: 'Delete a known combination.',
     params: inCrateWithId,
     body: versioned,
     response: changed,

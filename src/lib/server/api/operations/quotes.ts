@@ -12,7 +12,7 @@ export const quoteOperations = {
   listQuotes: operation({
     method: 'get',
     path: `${CRATE}/quotes`,
-    summary: 'Quotes, newest first.',
+    summary: 'Prices, newest first.',
     params: inCrate,
     query: z.object({ partId: id().optional() }),
     response: z.array(storedQuote),
@@ -23,7 +23,7 @@ export const quoteOperations = {
   createQuote: operation({
     method: 'post',
     path: `${CRATE}/quotes`,
-    summary: 'Note a quote for a part.',
+    summary: 'Note a price for a part.',
     params: inCrate,
     body: quoteSchema,
     response: changed,
@@ -34,7 +34,7 @@ export const quoteOperations = {
   updateQuote: operation({
     method: 'put',
     path: `${CRATE}/quotes/{id}`,
-    summary: 'Replace a quote.',
+    summary: 'Replace a price.',
     params: inCrateWithId,
     body: z.strictObject({ version, quote: quoteSchema }),
     response: changed,
@@ -44,7 +44,7 @@ export const quoteOperations = {
   deleteQuote: operation({
     method: 'delete',
     path: `${CRATE}/quotes/{id}`,
-    summary: 'Delete a quote.',
+    summary: 'Delete a price.',
     params: inCrateWithId,
     body: versioned,
     response: changed,

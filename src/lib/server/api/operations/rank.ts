@@ -68,7 +68,7 @@ export const rankOperations = {
       weights: weightsSchema.optional(),
       filters: filtersSchema.optional(),
       limit: z.number().int().min(0).max(MOST_ROWS).optional(),
-      takeApart: z.boolean().optional().describe('whether units that are in a build count as at hand')
+      takeApart: z.boolean().optional().describe('whether items that are in a build count as at hand')
     }),
     response: task,
     status: 202,

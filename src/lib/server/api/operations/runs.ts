@@ -28,7 +28,7 @@ export const runOperations = {
     method: 'post',
     path: `${CRATE}/builds/{buildId}/runs`,
     summary:
-      'Enter one pair-check result. Impossible figures are refused; suspicious ones need their alarm in `accepted`.',
+      'Enter one speed-check result. Impossible figures are refused; suspicious ones need their alarm in `accepted`.',
     params: inBuild,
     body: runInputSchema,
     response: changed,

@@ -8,7 +8,7 @@ export const searchOperations = {
   findEverything: operation({
     method: 'get',
     path: `${CRATE}/search`,
-    summary: 'Find words in parts, units, builds, jobs, quotes and known pairs.',
+    summary: 'Find words in parts, items, builds, jobs, prices and known combinations.',
     params: inCrate,
     query: z.object({ q: z.string().min(1).max(200) }),
     response: z.array(

@@ -45,7 +45,7 @@ export const unitOperations = {
   createUnit: operation({
     method: 'post',
     path: `${CRATE}/units`,
-    summary: 'Add a unit of a model.',
+    summary: 'Add an item of a part.',
     params: inCrate,
     body: unitSchema,
     response: changed,
@@ -56,7 +56,7 @@ export const unitOperations = {
   updateUnit: operation({
     method: 'put',
     path: `${CRATE}/units/{id}`,
-    summary: 'Replace a unit.',
+    summary: 'Replace an item.',
     params: inCrateWithId,
     body: z.strictObject({ version, unit: unitSchema }),
     response: changed,
@@ -66,7 +66,7 @@ export const unitOperations = {
   deleteUnit: operation({
     method: 'delete',
     path: `${CRATE}/units/{id}`,
-    summary: 'Delete a unit.',
+    summary: 'Delete an item.',
     params: inCrateWithId,
     body: versioned,
     response: changed,
@@ -76,7 +76,7 @@ export const unitOperations = {
   listUnitTable: operation({
     method: 'get',
     path: `${CRATE}/units/table`,
-    summary: 'One page of the units with their models and builds; ?tag= finds one.',
+    summary: 'One page of the items with their parts and builds; ?tag= finds one.',
     params: inCrate,
     query: unitTableQuery.strict(),
     response: z.strictObject({ rows: z.array(unitRow), total: z.number() }),
@@ -86,7 +86,7 @@ export const unitOperations = {
   addUnits: operation({
     method: 'post',
     path: `${CRATE}/units/many`,
-    summary: 'Add several units of one model; tags are given.',
+    summary: 'Add several items of one part; tags are given.',
     params: inCrate,
     body: z.strictObject({
       count: z.number().int().min(1).max(200),
@@ -100,7 +100,7 @@ export const unitOperations = {
   editUnits: operation({
     method: 'put',
     path: `${CRATE}/units/many`,
-    summary: 'Set the same fields of many units, all or none; null takes a field away.',
+    summary: 'Set the same fields of many items, all or none; null takes a field away.',
     params: inCrate,
     body: z.strictObject({ items: severalRows, set: unitEdit }),
     response: changed,
@@ -110,7 +110,7 @@ export const unitOperations = {
   deleteUnits: operation({
     method: 'delete',
     path: `${CRATE}/units/many`,
-    summary: 'Delete many units, all or none.',
+    summary: 'Delete many items, all or none.',
     params: inCrate,
     body: z.strictObject({ items: severalRows }),
     response: changed,
@@ -120,7 +120,7 @@ export const unitOperations = {
   checkOut: operation({
     method: 'post',
     path: `${CRATE}/units/check-out`,
-    summary: 'Give units to somebody, with the day they are due back.',
+    summary: 'Lend items to somebody, with the day they are due back.',
     params: inCrate,
     body: z.strictObject({ items: severalRows, to: text('Who takes it', 120), dueBack: isoDate().optional() }),
     response: changed,
@@ -144,7 +144,7 @@ export const unitOperations = {
   checkIn: operation({
     method: 'post',
     path: `${CRATE}/units/check-in`,
-    summary: 'Take units back, and say where they are now.',
+    summary: 'Note items as returned, and say where they are now.',
     params: inCrate,
     body: z.strictObject({ items: severalRows, location: text('Where', 120).optional() }),
     response: changed,

@@ -104,5 +104,5 @@ export const bundleSchema = z
   })
   .meta({
     title: 'Ash Crate bundle',
-    description: 'A whole crate: parts, units, quotes, builds, results, log and files.'
+    description: 'A whole crate: parts, items (units), prices (quotes), builds, results, log and files.'
   });

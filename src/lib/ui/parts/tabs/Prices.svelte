@@ -28,7 +28,7 @@
   const currencies = $derived([...new Set(quotes.map((q) => q.quote.currency))]);
   const fields = $derived(quoteFields(quotes.map((q) => q.quote.vendor)));
   const landed = (record: Record<string, unknown>) =>
-    `${money(deliveredPrice(record as Quote), String(record.currency))} landed`;
+    `${money(deliveredPrice(record as Quote), String(record.currency))} delivered`;
 
   const change: SentChange = async (...what) => {
     busy = true;
@@ -38,13 +38,13 @@
   };
   async function onsave(record: Record<string, unknown>) {
     const quote = { ...record, partId: part.id };
-    if (!editing) return change('POST', `${api}/quotes`, quote, `Noted the quote of ${String(record.vendor)}.`);
+    if (!editing) return change('POST', `${api}/quotes`, quote, `Noted the price of ${String(record.vendor)}.`);
     const { id, version } = editing;
     const refusal = await change(
       'PUT',
       `${api}/quotes/${id}`,
       { version, quote },
-      `Changed the quote of ${String(record.vendor)}.`
+      `Changed the price of ${String(record.vendor)}.`
     );
     if (!refusal) editing = null;
     return refusal;
@@ -78,7 +78,7 @@
     {fields}
     value={editing?.quote ?? { currency: crate.currency, date: today }}
     {busy}
-    saveLabel={editing ? 'Save the quote' : 'Note the quote'}
+    saveLabel={editing ? 'Save the price' : 'Note the price'}
     refusedPrefix={editing ? 'quote.' : ''}
     hint={landed}
     draftKey="draft:{part.id}:quote:{editing?.id ?? 'new'}"
@@ -95,7 +95,7 @@
 >
   <TextInput
     size="sm"
-    labelText="Target price, {crate.currency} landed"
+    labelText="Target price, {crate.currency} delivered"
     bind:value={target}
     invalid={target !== '' && !targetRead.ok}
     invalidText={targetRead.ok ? '' : targetRead.message}
@@ -113,23 +113,22 @@
 </form>
 {#if quotes.length > 0}
   <Plot
-    title="Landed price over time"
-    summary="one step line a vendor; {quotes.length} quotes"
+    title="Price delivered over time"
+    summary="one step line a vendor; {quotes.length} prices"
     traces={priceTraces(
       quotes.map((q) => q.quote),
       part.target
     )}
-    layout={{ yaxis: { title: { text: `landed price, ${currencies.join(' and ')}` }, rangemode: 'tozero' } }}
+    layout={{ yaxis: { title: { text: `price delivered, ${currencies.join(' and ')}` }, rangemode: 'tozero' } }}
   />
-  <Wide label="Quotes">
+  <Wide label="Prices">
     <table class="plain-table">
       <thead
         ><tr
           ><th>Date</th><th>Age</th><th>Vendor</th><th class="number">List</th><th class="number">Less</th><th
             class="number">Shipping</th
-          ><th class="number">Tax</th><th class="number"><Explained text="Landed" /></th><th>Valid until</th><th
-            class="no-print"
-          ></th></tr
+          ><th class="number">Tax</th><th class="number"><Explained text="Price delivered" /></th><th>Valid until</th
+          ><th class="no-print"></th></tr
         ></thead
       >
       <tbody>
@@ -151,15 +150,15 @@
               <button
                 type="button"
                 class="link"
-                aria-label="Edit the quote of {quote.vendor}, {day(quote.date)}"
+                aria-label="Edit the price of {quote.vendor}, {day(quote.date)}"
                 onclick={() => (editing = stored)}>Edit</button
               >
               <button
                 type="button"
                 class="link"
-                aria-label="Delete the quote of {quote.vendor}, {day(quote.date)}"
+                aria-label="Delete the price of {quote.vendor}, {day(quote.date)}"
                 onclick={() =>
-                  void change('DELETE', `${api}/quotes/${id}`, { version }, `Deleted the quote of ${quote.vendor}.`)}
+                  void change('DELETE', `${api}/quotes/${id}`, { version }, `Deleted the price of ${quote.vendor}.`)}
                 >Delete</button
               >
             </td>
@@ -168,7 +167,7 @@
       </tbody>
     </table>
   </Wide>
-{:else}<p class="quiet">No quote yet.</p>{/if}
+{:else}<p class="quiet">No price yet.</p>{/if}
 
 <style>
   .row {

@@ -39,7 +39,7 @@
           </tr>
         {/each}
         <tr
-          ><td colspan="4"><strong>Landed in all</strong></td><td class="number figure"
+          ><td colspan="4"><strong>Delivered in all</strong></td><td class="number figure"
             ><strong>{money(split.total, list.currency)}</strong></td
           ></tr
         >
@@ -62,8 +62,9 @@
     ><table class="plain-table">
       <thead
         ><tr
-          ><th>For</th><th>Part</th><th>State</th><th>Where</th><th class="number">Cheapest, landed</th><th>Vendor</th
-          ><th>Age of the quote</th></tr
+          ><th>For</th><th>Part</th><th>State</th><th>Where</th><th class="number">Cheapest, delivered</th><th
+            >Vendor</th
+          ><th>Age of the price</th></tr
         ></thead
       >
       <tbody>
@@ -87,7 +88,7 @@
               <td class="number figure">{money(best.landed, list.currency)}</td>
               <td>{best.vendor}{best.currency === list.currency ? '' : ` (${best.currency}, converted)`}</td>
               <td>{age(best.date, data.today)}{best.expired ? ', run out' : ''}</td>
-            {:else}<td class="number">{line.state === 'to-buy' ? 'no quote' : '–'}</td><td
+            {:else}<td class="number">{line.state === 'to-buy' ? 'no price' : '–'}</td><td
                 >{line.unconverted.length > 0 ? `no rate for ${line.unconverted.join('; ')}` : '–'}</td
               ><td>–</td>{/if}
           </tr>
@@ -109,7 +110,7 @@
       {@render parcels('Parcels, put together', list.together)}
     {/if}
   {/if}
-  {#if list.unpriced.length > 0}<p>Without a quote: {list.unpriced.join('; ')}.</p>{/if}
+  {#if list.unpriced.length > 0}<p>Without a price: {list.unpriced.join('; ')}.</p>{/if}
   <h2>Before you can start</h2>
   {#if waiting.length === 0}<p>Every part is there ({day(data.today)}).</p>{/if}
   <ul>

@@ -50,7 +50,7 @@
     refused = { fields: {}, alarms: [] };
     shown = null;
     saved('The result is kept.', data.crate.id, answer.data.group);
-    // A first result is what the stage "benched" means.
+    // A first result is what the stage measured (`benched`) means.
     if (data.build.stage === 'formatted')
       await send('PUT', `/api/crates/${data.crate.id}/builds/${data.build.id}/stage`, {
         version: data.build.version,
@@ -83,14 +83,14 @@
       .join(' · ');
 </script>
 
-<svelte:head><title>{data.build.tag} Bench · Ash Crate</title></svelte:head>
+<svelte:head><title>{data.build.tag} Measure · Ash Crate</title></svelte:head>
 <div class="page">
   <div class="page-head">
     <div class="grow">
-      <h1>Bench</h1>
+      <h1>Measure</h1>
       <p class="quiet">
         {data.runs.length === 0
-          ? 'Nothing measured yet. The pair check: 1 MiB blocks, write then read, 1 to 5 GB, five times, the median; then 4 KiB random at queue depth 1.'
+          ? 'Nothing measured yet. The speed check: 1 MiB blocks, write then read, 1 to 5 GB, five times, the median; then 4 KiB random at queue depth 1.'
           : `${data.runs.length} pair ${data.runs.length === 1 ? 'check' : 'checks'} against the plan.`}
       </p>
     </div>
@@ -120,7 +120,7 @@
   {/if}
 
   {#if run}
-    <ul class="sentences" aria-label="Measured against predicted">
+    <ul class="sentences" aria-label="Measured against the forecast">
       {#each rows as row (row.field)}<li class={row.place}>{comparisonSentence(row)}</li>{/each}
     </ul>
     {#if run.simulated}<p class="simulated">
@@ -140,7 +140,7 @@
   {/if}
   <div class="columns">
     <section>
-      <h2>Enter a pair check</h2>
+      <h2>Enter a speed check</h2>
       <ResultForm
         today={data.today}
         filesystem={report.filesystem.first.filesystem}

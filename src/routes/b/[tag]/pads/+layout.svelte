@@ -12,7 +12,7 @@
   const here = $derived(page.url.pathname.split('/')[4] ?? '');
 </script>
 
-<nav class="views no-print" aria-label="Stack">
+<nav class="views no-print" aria-label="Pads and heat">
   <ul>
     {#each VIEWS as view (view.id)}
       <li>

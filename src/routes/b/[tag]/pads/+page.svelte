@@ -162,11 +162,11 @@
   const stacking = $derived(data.crate.houseRules['gap-not-closed'] === 'stack');
 </script>
 
-<svelte:head><title>{data.build.tag} Stack · Ash Crate</title></svelte:head>
+<svelte:head><title>{data.build.tag} Pads and heat · Ash Crate</title></svelte:head>
 <div class="page">
   <div class="page-head">
     <div class="grow">
-      <h1>Stack</h1>
+      <h1>Pads and heat</h1>
       <p class="quiet">
         {input.drive.name} in {input.enclosure.name}: board and pads to scale, in millimetres.
       </p>

@@ -4,7 +4,7 @@
   import { page } from '$app/state';
   import { queryOf } from '$lib/client/address';
   import type { Choice } from '#core/build/choice';
-  import { STAGES, type BuildStage } from '#core/build/stages';
+  import { STAGE_LABEL, STAGES, type BuildStage } from '#core/build/stages';
   import { day } from '#core/quantities/format';
   import { send, type Answer, type ChangeAnswer } from '$lib/client/api';
   import { saved } from '$lib/client/undo';
@@ -83,7 +83,7 @@
     if (stage === data.build.stage) return;
     await done(
       await send('PUT', `${path}/stage`, { version: data.build.version, stage }),
-      `${data.build.tag} is now ${stage}.`
+      `${data.build.tag} is now ${STAGE_LABEL[stage]}.`
     );
   }
   async function remove(): Promise<void> {
@@ -106,7 +106,7 @@
   {onchange}
   heading={data.build.name}
   tag={data.build.tag}
-  stage={data.build.stage}
+  stage={STAGE_LABEL[data.build.stage]}
   {measured}
   around={around.result}
   start={data.build.choice}
@@ -117,7 +117,7 @@
   {#snippet head({ report })}
     <div class="stage no-print">
       <Select size="sm" labelText="Stage" selected={data.build.stage} on:update={(e) => mark(e.detail as BuildStage)}>
-        {#each STAGES as stage (stage)}<SelectItem value={stage} text={stage} />{/each}
+        {#each STAGES as stage (stage)}<SelectItem value={stage} text={STAGE_LABEL[stage]} />{/each}
       </Select>
     </div>
     {#if changed || data.differences.length > 0}
@@ -214,10 +214,11 @@
       <tbody>
         <tr><td>Name</td><td>{theirs.name}</td><td>{name}</td></tr>
         <tr><td>Parts</td><td>{words(theirs.choice)}</td><td>{words(choice)}</td></tr>
-        <tr><td>Stage</td><td>{theirs.stage}</td><td>{data.build.stage}</td></tr>
+        <tr><td>Stage</td><td>{STAGE_LABEL[theirs.stage as BuildStage]}</td><td>{STAGE_LABEL[data.build.stage]}</td></tr
+        >
       </tbody>
     </table>
-    <p class="small quiet">Nothing was overwritten. Either version can be taken back afterwards.</p>
+    <p class="small quiet">Nothing was overwritten. Either version can be undone afterwards.</p>
   {/if}
 </Modal>
 

@@ -4,6 +4,8 @@
   import { replaceState } from '$app/navigation';
   import { page } from '$app/state';
   import { queryOf } from '$lib/client/address';
+  import { VERDICT_ORDER } from '#core/findings/finding';
+  import { STAGE_LABEL, STAGES } from '#core/build/stages';
   import { bandText, day, rate } from '#core/quantities/format';
   import BuildLane from '$lib/ui/common/BuildLane.svelte';
   import SortHead from '$lib/ui/common/SortHead.svelte';
@@ -12,13 +14,11 @@
 
   let { data } = $props();
   type Row = (typeof data.builds)[number];
-  const STAGE_ORDER = ['planned', 'bought', 'assembled', 'formatted', 'benched', 'in service', 'retired'];
-  const VERDICT_ORDER = ['fails', 'check', 'limited', 'works'];
   const SORTS: Record<string, { label: string; by: (row: Row) => number | string; number?: boolean }> = {
     tag: { label: 'Build', by: (r) => r.tag },
-    stage: { label: 'Stage', by: (r) => STAGE_ORDER.indexOf(r.stage) },
-    verdict: { label: 'Verdict', by: (r) => VERDICT_ORDER.indexOf(r.verdict) },
-    write: { label: 'Write, predicted', by: (r) => r.write?.typical ?? -1, number: true },
+    stage: { label: 'Stage', by: (r) => STAGES.indexOf(r.stage) },
+    verdict: { label: 'Verdict', by: (r) => -VERDICT_ORDER[r.verdict] },
+    write: { label: 'Write, forecast', by: (r) => r.write?.typical ?? -1, number: true },
     measured: { label: 'Write, measured', by: (r) => measuredOf(r)?.measured ?? -1, number: true },
     price: { label: 'Per TB', by: (r) => r.perTB?.amount ?? Infinity, number: true }
   };
@@ -31,7 +31,7 @@
   const shown = $derived.by(() => {
     const { by } = (Object.hasOwn(SORTS, sort) ? SORTS[sort] : undefined) ?? SORTS.tag!;
     const words = find.toLowerCase().split(/\s+/).filter(Boolean);
-    const text = (r: Row) => [r.tag, r.name, r.stage, ...Object.values(r.parts)].join(' ').toLowerCase();
+    const text = (r: Row) => [r.tag, r.name, STAGE_LABEL[r.stage], ...Object.values(r.parts)].join(' ').toLowerCase();
     const rows = data.builds.filter((r) => words.every((w) => text(r).includes(w)));
     return rows.sort((a, b) => {
       const [x, y] = [by(a), by(b)];
@@ -51,7 +51,7 @@
     sort = key;
     keep();
   }
-  const PLACE = { below: 'below', within: 'as predicted', above: 'above' };
+  const PLACE = { below: 'below', within: 'as forecast', above: 'above' };
 </script>
 
 <svelte:head><title>Builds · {data.crate.name} · Ash Crate</title></svelte:head>
@@ -61,7 +61,7 @@
       <h1>Builds</h1>
       <p class="quiet">
         {data.builds.length}
-        {data.builds.length === 1 ? 'build' : 'builds'}; hatching is the predicted write, the solid line what was
+        {data.builds.length === 1 ? 'build' : 'builds'}; hatching is the forecast of the write, the solid line what was
         measured.
       </p>
     </div>
@@ -82,7 +82,8 @@
     <div class="empty">
       <h2>No builds yet</h2>
       <p>
-        A build is a host port, a cable, an enclosure and a drive that belong together, with the plan made from them.
+        A build is a computer’s port, a cable, an enclosure and a drive that belong together, with the plan made from
+        them.
       </p>
       <p><a href="/c/{data.crate.slug}/pair">Pair the first one</a></p>
     </div>
@@ -115,7 +116,8 @@
                 >
               </td>
               <td
-                >{build.stage}{#if build.outdated}<span class="parts small quiet">parts changed since</span>{/if}</td
+                >{STAGE_LABEL[build.stage]}{#if build.outdated}<span class="parts small quiet">parts changed since</span
+                  >{/if}</td
               >
               <td><Verdict verdict={build.verdict} /></td>
               <td class="number"
@@ -135,7 +137,7 @@
                 >{#if build.perTB}<Figure
                     value={build.perTB.amount.toFixed(2)}
                     unit="{build.perTB.currency}/TB"
-                  />{:else}<span class="quiet small">no quotes</span>{/if}</td
+                  />{:else}<span class="quiet small">no prices</span>{/if}</td
               >
             </tr>
           {/each}

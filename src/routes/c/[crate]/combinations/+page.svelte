@@ -5,9 +5,9 @@
   let { data } = $props();
 </script>
 
-<svelte:head><title>Known pairs · {data.crate.name} · Ash Crate</title></svelte:head>
+<svelte:head><title>Known combinations · {data.crate.name} · Ash Crate</title></svelte:head>
 <div class="page">
-  <h1>Known pairs</h1>
+  <h1>Known combinations</h1>
   <p class="quiet">
     What is known of a drive model behind a bridge. A bad pair makes every plan with it a check, with its reason. They
     are noted on the page of the drive or of the enclosure.
@@ -18,7 +18,7 @@
       <p>When a drive drops out behind a bridge, or has run a year behind it: that is worth a line.</p>
     </div>
   {:else}
-    <Wide label="Known pairs"
+    <Wide label="Known combinations"
       ><table class="plain-table">
         <thead><tr><th>Drive</th><th>Bridge</th><th>Verdict</th><th>Reason</th><th>Source</th><th>Date</th></tr></thead>
         <tbody>

@@ -21,7 +21,7 @@
     if (!response?.ok) return void (problem = 'Ash Crate is not answering.');
     const { total } = (await response.json()) as { total: number };
     if (total > 0) await goto(`${home}/u/${encodeURIComponent(tag)}`);
-    else problem = `There is no unit with the tag ${tag} in this crate.`;
+    else problem = `There is no item with the tag ${tag} in this crate.`;
   }
   /** Reads the code in a photograph or a saved picture; nothing leaves the browser. */
   async function fromPicture(event: Event): Promise<void> {
@@ -50,9 +50,9 @@
   }
 </script>
 
-<svelte:head><title>Find a unit · {data.crate.name} · Ash Crate</title></svelte:head>
+<svelte:head><title>Find an item · {data.crate.name} · Ash Crate</title></svelte:head>
 <div class="page">
-  <h1>Find a unit</h1>
+  <h1>Find an item</h1>
   <p class="quiet">Which one it is, where it belongs, what it is in and who has it.</p>
   <form
     onsubmit={(e) => {

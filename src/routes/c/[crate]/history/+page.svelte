@@ -28,9 +28,7 @@
   <div class="page-head">
     <div class="grow">
       <h1>History</h1>
-      <p class="quiet">
-        Who changed what, newest first; the last 300. What nothing was built on since can be taken back.
-      </p>
+      <p class="quiet">Who changed what, newest first; the last 300. What nothing was built on since can be undone.</p>
     </div>
     <form onsubmit={sign}>
       <TextInput

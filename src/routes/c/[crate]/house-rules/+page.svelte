@@ -11,18 +11,16 @@
   const own = $derived(HOUSE_RULE_IDS.filter((id) => rules[id] !== undefined).length);
   const asked = $derived(page.url.hash.slice(1));
 
-  async function choose(school: HouseRuleId, choice: string | null): Promise<void> {
+  async function choose(id: HouseRuleId, choice: string | null): Promise<void> {
     if (busy) return;
     busy = true;
-    const side = choice ?? HOUSE_RULES[school].standard;
-    const { label } = (HOUSE_RULES[school].choices as Record<string, { label: string }>)[side]!;
+    const option = choice ?? HOUSE_RULES[id].standard;
+    const { label } = (HOUSE_RULES[id].choices as Record<string, { label: string }>)[option]!;
     await change(
       'PUT',
       `/api/crates/${data.crate.id}/house-rules`,
-      { version: data.crate.version, rules: { [school]: choice } },
-      choice === null
-        ? `${HOUSE_RULES[school].question}: back to the default.`
-        : `${HOUSE_RULES[school].question}: ${label}.`
+      { version: data.crate.version, rules: { [id]: choice } },
+      choice === null ? `${HOUSE_RULES[id].question}: back to the default.` : `${HOUSE_RULES[id].question}: ${label}.`
     );
     busy = false;
   }
@@ -34,7 +32,7 @@
     <div class="grow">
       <h1>House rules</h1>
       <p class="quiet">
-        Where practice differs, both sides have their reasons. Choose once for this crate; wherever a rule decides
+        Where practice differs, both options have their reasons. Choose once for this crate; wherever a rule decides
         something, it is named. {own === 0
           ? 'Every default stands.'
           : `${own} of ${HOUSE_RULE_IDS.length} chosen here, the others at their default.`}
@@ -43,13 +41,13 @@
   </div>
   <ol>
     {#each HOUSE_RULE_IDS as id (id)}
-      {@const school = HOUSE_RULES[id]}
+      {@const rule = HOUSE_RULES[id]}
       {@const chosen = chosenOption(id, rules)}
       <li {id} class:asked={asked === id}>
         <fieldset disabled={busy}>
-          <legend>{school.name} <span class="question">{school.question}</span></legend>
-          <div class="sides">
-            {#each Object.entries(school.choices) as [choice, side] (choice)}
+          <legend>{rule.name} <span class="question">{rule.question}</span></legend>
+          <div class="options">
+            {#each Object.entries(rule.choices) as [choice, option] (choice)}
               <label class:chosen={chosen === choice}>
                 <input
                   type="radio"
@@ -59,17 +57,17 @@
                   onchange={() => void choose(id, choice)}
                 />
                 <span>
-                  <strong>{side.label}</strong>{#if school.standard === choice}<span class="small quiet">
+                  <strong>{option.label}</strong>{#if rule.standard === choice}<span class="small quiet">
                       &ensp;default</span
                     >{/if}<br />
-                  <span class="why"><Explained text={side.because} /></span>
+                  <span class="why"><Explained text={option.because} /></span>
                 </span>
               </label>
             {/each}
           </div>
         </fieldset>
         <p class="small quiet">
-          Decides {school.decides}.{#if rules[id] !== undefined}
+          Decides {rule.decides}.{#if rules[id] !== undefined}
             Chosen for this crate. <button
               type="button"
               class="link"
@@ -111,7 +109,7 @@
     font-weight: 400;
     color: var(--ash-soft);
   }
-  .sides {
+  .options {
     display: grid;
     grid-template-columns: repeat(auto-fit, minmax(280px, 1fr));
     gap: 8px;

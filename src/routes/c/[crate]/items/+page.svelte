@@ -23,11 +23,11 @@
   }
 </script>
 
-<svelte:head><title>Units · {data.crate.name} · Ash Crate</title></svelte:head>
+<svelte:head><title>Items · {data.crate.name} · Ash Crate</title></svelte:head>
 <div class="page">
   <div class="page-head">
     <div class="grow">
-      <h1>Units</h1>
+      <h1>Items</h1>
       <p class="quiet">Every physical thing, by its tag: where it is, who has it, which build it is in.</p>
     </div>
     <Button href="{home}/find" kind="tertiary" size="field">Find by tag</Button>
@@ -36,7 +36,7 @@
   <div class="narrow no-print">
     <Search
       size="sm"
-      labelText="Find units"
+      labelText="Find items"
       placeholder="Tag, part, place, person"
       value={data.query.find}
       on:input={(e) => void keepAddress(href({ find: String((e.target as HTMLInputElement | null)?.value ?? '') }))}
@@ -71,7 +71,7 @@
     </Select>
   </div>
   {#if picked.size > 0}
-    <div class="bulk" role="region" aria-label="What to do with the chosen units">
+    <div class="bulk" role="region" aria-label="What to do with the chosen items">
       <strong>{picked.size} chosen</strong>
       <UnitActions count={picked.size} builds={data.builds} {busy} {onact} />
       <a class="no-print" href="{home}/labels?ids={[...picked.keys()].join(',')}">Labels</a>
@@ -80,8 +80,8 @@
   {/if}
   {#if data.total === 0}
     <div class="empty">
-      <h2>No unit here</h2>
-      <p>Units are added on the page of their part. <a href="{home}/items">Show all units</a></p>
+      <h2>No item here</h2>
+      <p>Items are added on the page of their part. <a href="{home}/items">Show all items</a></p>
     </div>
   {:else}
     <UnitTable
@@ -109,7 +109,7 @@
       href={(n) => href({ page: n > 1 ? String(n) : '' })}
     />
     <p class="small no-print">
-      <a href="/api/crates/{data.crate.id}/export?what=units&format=csv" download>CSV of all units</a>
+      <a href="/api/crates/{data.crate.id}/export?what=units&format=csv" download>CSV of all items</a>
     </p>
   {/if}
 </div>

@@ -11,7 +11,7 @@ export async function load({ parent, url }) {
   const { crate } = await parent();
   const { ids, model, ...rest } = Object.fromEntries(url.searchParams);
   const parsed = unitTableQuery.safeParse({ ...rest, ...(model ? { modelId: model } : {}) });
-  if (!parsed.success) error(400, 'This address asks for units in a way that is not known.');
+  if (!parsed.success) error(400, 'This address asks for items in a way that is not known.');
   return forPage(async (db) => {
     const { rows, total } = await unitTable(db, {
       crateId: crate.id,

@@ -22,7 +22,7 @@
       <h1>Labels</h1>
       <p class="quiet">
         {data.labels.length === 1 ? 'One label' : `${data.labels.length} labels`}, 40 on a sheet of A4 (4 × 10, each 48
-        × 27 mm). Print at true size, without margins of the printer. The code opens the unit’s page on this machine’s
+        × 27 mm). Print at true size, without margins of the printer. The code opens the item’s page on this machine’s
         address.
       </p>
     </div>
@@ -31,8 +31,8 @@
   </div>
   {#if data.labels.length === 0}
     <div class="empty no-print">
-      <h2>No unit chosen</h2>
-      <p><a href="/c/{data.crate.slug}/items">Choose units</a> in their table.</p>
+      <h2>No item chosen</h2>
+      <p><a href="/c/{data.crate.slug}/items">Choose items</a> in their table.</p>
     </div>
   {/if}
   {#each sheets as sheet, n (n)}

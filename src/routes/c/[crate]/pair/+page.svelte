@@ -79,7 +79,7 @@
   <div class="page">
     <div class="empty">
       <h1>Pair</h1>
-      <p>Pairing needs at least one host, one enclosure and one drive. Missing here:</p>
+      <p>Pairing needs at least one computer, one enclosure and one drive. Missing here:</p>
       <ol>
         {#each ['host', 'enclosure', 'drive'] as const as kind (kind)}
           {#if data.library[kind].size === 0}<li>

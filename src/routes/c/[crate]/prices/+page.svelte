@@ -59,7 +59,7 @@
   });
   const heads = [
     ['name', 'Part'],
-    ['price', 'Cheapest, landed'],
+    ['price', 'Cheapest, delivered'],
     ['age', 'Age'],
     ['target', 'To the target']
   ] as const;
@@ -90,7 +90,7 @@
     <div class="grow">
       <h1>Prices and rates</h1>
       <p class="quiet">
-        The cheapest quote that still holds, landed, in {data.crate.currency}. Quotes are noted on the page of their
+        The cheapest price that still holds, delivered, in {data.crate.currency}. Prices are noted on the page of their
         part.
       </p>
     </div>
@@ -112,7 +112,7 @@
                 }}
               />
             {/each}
-            <th>Vendor</th><th class="number">Quotes</th></tr
+            <th>Vendor</th><th class="number">Prices</th></tr
           ></thead
         >
         <tbody>
@@ -137,7 +137,7 @@
           {/each}
         </tbody>
       </table>
-      {#if shown.length === 0}<p class="quiet">{rows.length === 0 ? 'No quote yet.' : 'Nothing matches.'}</p>{/if}
+      {#if shown.length === 0}<p class="quiet">{rows.length === 0 ? 'No price yet.' : 'Nothing matches.'}</p>{/if}
     </Wide>
     <section aria-labelledby="rates">
       <h2 id="rates">Exchange rates</h2>

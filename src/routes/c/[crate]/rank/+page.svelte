@@ -208,7 +208,7 @@
     <div class="grow">
       <h1>Rank</h1>
       <p class="quiet">
-        Every combination of hosts, cables, enclosures and drives for one job, each judged as Pair judges it.
+        Every combination of computers, cables, enclosures and drives for one job, each judged as Pair judges it.
       </p>
     </div>
     {#if report && report.rows.length > 0}
@@ -324,8 +324,9 @@
               <TabContent>
                 {#if report!.alternatives.length === 0}
                   <p class="quiet">
-                    The crate knows no other ways. <a href="/c/{data.crate.slug}/crate/alternative/new">Add one</a>: a
-                    larger internal disk, a ready-made drive, a stick, a card.
+                    The crate knows no ready-made drives. <a href="/c/{data.crate.slug}/crate/alternative/new"
+                      >Add one</a
+                    >: a larger internal disk, a ready-made drive, a stick, a card.
                   </p>
                 {:else}
                   <p class="quiet small">

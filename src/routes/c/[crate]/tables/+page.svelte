@@ -41,11 +41,18 @@
       ...(mapping ? { mapping } : {})
     };
   };
+  /** What was assigned to which headings: kept from the moment it is chosen, before the server has answered. */
+  let assigned: { headings: string[]; mapping: (string | null)[] } | undefined;
+  let turn = 0;
   async function look(mapping?: (string | null)[]): Promise<void> {
     if (!file) return;
+    if (mapping && preview) assigned = { headings: preview.headings, mapping };
+    const mine = ++turn;
     busy = true;
     problem = '';
     const answer = await send<ImportPreview>('POST', `${api}/import/preview`, request(mapping));
+    // A later question is on its way: its answer counts, whichever comes first.
+    if (mine !== turn) return;
     busy = false;
     if (answer.ok) preview = answer.data;
     else {
@@ -60,11 +67,14 @@
     file = { name: chosen.name, text: await chosen.text(), format: /\.json$/i.test(chosen.name) ? 'json' : 'csv' };
     // A file of the same name is a new choice too: it may have been mended meanwhile.
     input.value = '';
-    const before = preview;
     await look();
     // The same headings mean the same columns: what was assigned to them stays.
-    if (before && preview && before.headings.length > 0 && String(before.headings) === String(preview.headings))
-      if (String(before.mapping) !== String(preview.mapping)) await look(before.mapping);
+    if (!assigned || !preview || String(assigned.headings) !== String(preview.headings)) return;
+    if (String(assigned.mapping) !== String(preview.mapping)) await look(assigned.mapping);
+  }
+  function chooseWhat(): void {
+    assigned = undefined; // columns of another table
+    void look();
   }
   async function start(): Promise<void> {
     busy = true;
@@ -116,10 +126,10 @@
         seen what would become of each row, and then all of it or nothing.
       </p>
       <div class="row">
-        <Select labelText="What it holds" bind:selected={what} on:update={() => void look()}>
+        <Select labelText="What it holds" bind:selected={what} on:update={chooseWhat}>
           {#each KINDS as kind (kind)}<SelectItem value="models:{kind}" text={KIND_LABEL[kind].many} />{/each}
-          <SelectItem value="units" text="Units" />
-          <SelectItem value="quotes" text="Quotes" />
+          <SelectItem value="units" text="Items" />
+          <SelectItem value="quotes" text="Prices" />
         </Select>
         <label class="file"
           >File <input
@@ -143,7 +153,7 @@
                 <td><a href="{api}/export?what=models&kind={kind}&format=json" download>JSON</a></td>
               </tr>
             {/each}
-            {#each [['units', 'Units'], ['quotes', 'Quotes']] as [id, name] (id)}
+            {#each [['units', 'Items'], ['quotes', 'Prices']] as [id, name] (id)}
               <tr>
                 <td>{name}</td>
                 <td><a href="{api}/export?what={id}&format=csv" download>CSV</a></td>

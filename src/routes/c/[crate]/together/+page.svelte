@@ -80,12 +80,13 @@
     <div class="grow">
       <h1>Several at once</h1>
       <p class="quiet">
-        What builds do while others on the same host work too: shared controllers, hubs, power, and the host’s own disk.
+        What builds do while others on the same computer work too: shared controllers, hubs, power, and the computer’s
+        own disk.
       </p>
     </div>
     {#if hosts.length > 0}
       <div class="host">
-        <Select size="sm" labelText="Host" selected={hostId} on:update={(e) => onhost(String(e.detail))}>
+        <Select size="sm" labelText="Computer" selected={hostId} on:update={(e) => onhost(String(e.detail))}>
           {#each hosts as one (one.id)}<SelectItem value={one.id} text={one.name} />{/each}
         </Select>
       </div>
@@ -95,7 +96,8 @@
   {#if !host || data.builds.length === 0}
     <div class="empty">
       <p>
-        This needs a host with its ports and at least one build. <a href="/c/{data.crate.slug}/pair">Pair a build</a> first.
+        This needs a computer with its ports and at least one build. <a href="/c/{data.crate.slug}/pair">Pair a build</a
+        > first.
       </p>
     </div>
   {:else}
@@ -154,8 +156,8 @@
                   selected={seat.does}
                   on:update={(e) => set(i, { does: String(e.detail) as Seat['does'] })}
                 >
-                  <SelectItem value="write" text="is written by the host" />
-                  <SelectItem value="read" text="is read by the host" />
+                  <SelectItem value="write" text="is written by the computer" />
+                  <SelectItem value="read" text="is read by the computer" />
                   <SelectItem value="idle" text="rests" />
                   {#each seats as other (other.tag)}
                     {#if other.tag !== seat.tag}<SelectItem
@@ -187,7 +189,7 @@
               >
             </tr>
           {:else}
-            <tr><td colspan="8" class="quiet">No build is on this host yet.</td></tr>
+            <tr><td colspan="8" class="quiet">No build is on this computer yet.</td></tr>
           {/each}
         </tbody>
       </table>
@@ -212,7 +214,7 @@
           {#if result.shared.length === 0}
             <p class="quiet">
               No port of {host.name} says that it shares a controller or hub. Where two do, write the same short name at both,
-              <a href="/c/{data.crate.slug}/crate/host/{host.id}">on the page of the host</a>.
+              <a href="/c/{data.crate.slug}/crate/host/{host.id}">on the page of the computer</a>.
             </p>
           {:else}
             <Wide label="What they share">
@@ -248,7 +250,7 @@
           {/if}
           <p class="small quiet">
             Shared so that none gets more while one that has less gets less. Each direction of a link counts by itself;
-            a copy from one build to another leaves the host’s own disk out. Power: steady and at the peak.
+            a copy from one build to another leaves the computer’s own disk out. Power: steady and at the peak.
           </p>
         </section>
       </div>

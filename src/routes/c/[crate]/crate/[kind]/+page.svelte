@@ -144,7 +144,7 @@
         <SelectItem value="ordered" text="ordered" />
         <SelectItem value="wanted" text="wanted" />
         <SelectItem value="retired" text="retired" />
-        <SelectItem value="none" text="no unit" />
+        <SelectItem value="none" text="no item" />
       </Select>
       <Button kind="ghost" size="small" on:click={() => (dialog = 'columns')}>Columns</Button>
     </div>
@@ -181,7 +181,7 @@
                 }}
               /></th
             >
-            {#each [...columns, { id: 'units', title: 'Units', number: true }] as column (column.id)}
+            {#each [...columns, { id: 'units', title: 'Items', number: true }] as column (column.id)}
               <SortHead
                 label={column.title}
                 number={column.number}

@@ -107,7 +107,7 @@
             <SortHead {...head('build')} /><th scope="col">Verdict</th>
             <SortHead {...head('seconds')} /><th scope="col">Where the time goes</th>
             <SortHead {...head('limit')} /><th scope="col" class="number">Over all of it</th>
-            <th scope="col" class="number">Cliff</th><th scope="col">Room</th>
+            <th scope="col" class="number">Cache full after</th><th scope="col">Room</th>
           </tr>
         </thead>
         <tbody>
@@ -132,7 +132,7 @@
                     role="img"
                     aria-label="{WAY[way.direction]} the drive: {duration(way.bytes)} of bytes, {duration(
                       way.afterCliff
-                    )} after a cliff, {duration(way.files)} of files"
+                    )} after the cache, {duration(way.files)} of files"
                   >
                     {#each [['bytes', way.bytes], ['cliff', way.afterCliff], ['files', way.files]] as const as [part, seconds] (part)}
                       {#if seconds > 0}<span
@@ -147,7 +147,7 @@
                       .map((way) =>
                         [
                           `${duration(way.bytes)} bytes`,
-                          ...(way.afterCliff > 0 ? [`${duration(way.afterCliff)} after a cliff`] : []),
+                          ...(way.afterCliff > 0 ? [`${duration(way.afterCliff)} after the cache`] : []),
                           ...(way.files >= 1 ? [`${duration(way.files)} files`] : [])
                         ].join(' + ')
                       )
@@ -168,7 +168,7 @@
       </table>
     </Wide>
     <p class="legend small quiet">
-      <span class="part bytes"></span> bytes before a cliff <span class="part cliff"></span> bytes after it
+      <span class="part bytes"></span> bytes into the cache <span class="part cliff"></span> bytes after it
       <span class="part files"></span> opening and closing files
     </p>
   {/if}

@@ -11,7 +11,7 @@ export async function load({ parent, params, url }) {
   return forPage(async (db) => {
     const { rows } = await unitTable(db, { crateId: crate.id, tag: params.tag, size: 1 });
     const [row] = rows;
-    if (!row) error(404, `There is no unit with the tag ${params.tag} here.`);
+    if (!row) error(404, `There is no item with the tag ${params.tag} here.`);
     const attachments = await listAttachments(db, { crateId: crate.id, subjectId: row.id });
     const [history, builds] = await Promise.all([
       listHistory(db, { crateId: crate.id, subjectIds: [row.id, ...attachments.map((a) => a.id)] }),

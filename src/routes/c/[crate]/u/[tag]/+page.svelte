@@ -48,7 +48,7 @@
 <div class="page">
   <div class="page-head">
     <div class="grow">
-      <p class="small"><a href="{home}/items">All units</a></p>
+      <p class="small"><a href="{home}/items">All items</a></p>
       <h1><span class="tag">{unit.tag}</span> {model.name}</h1>
     </div>
     {#if !editing}<Button size="small" kind="tertiary" disabled={busy} on:click={() => (editing = true)}>Edit</Button
@@ -60,7 +60,7 @@
       {fields}
       value={{ ...unit, buildId: build?.id }}
       {busy}
-      saveLabel="Save the unit"
+      saveLabel="Save the item"
       refusedPrefix="unit."
       draftKey="draft:{data.row.id}:{data.row.version}"
       {onsave}

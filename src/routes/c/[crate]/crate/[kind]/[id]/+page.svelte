@@ -47,7 +47,7 @@
   async function remove(): Promise<void> {
     const answer = await send('DELETE', path, { version: data.model.version });
     if (!answer.ok) return notices.add('error', answer.failure.message);
-    const also = data.quotes.length > 0 ? ` and its ${data.quotes.length} quotes` : '';
+    const also = data.quotes.length > 0 ? ` and its ${data.quotes.length} prices` : '';
     saved(`Deleted ${data.model.spec.name}${also}.`, data.crate.id, answer.data.group);
     await goto(list);
   }
@@ -59,9 +59,9 @@
   const paired = $derived(data.kind === 'drive' || bridge !== undefined);
   const tabs = $derived([
     { id: 'specification', label: 'Specification' },
-    { id: 'units', label: 'Units', count: data.units.length },
-    { id: 'quotes', label: 'Quotes', count: data.quotes.length },
-    ...(paired ? [{ id: 'pairs', label: 'Known pairs', count: data.pairs.length }] : []),
+    { id: 'units', label: 'Items', count: data.units.length },
+    { id: 'quotes', label: 'Prices', count: data.quotes.length },
+    ...(paired ? [{ id: 'pairs', label: 'Known combinations', count: data.pairs.length }] : []),
     { id: 'files', label: 'Files', count: data.attachments.length },
     { id: 'history', label: 'History' }
   ]);
@@ -85,9 +85,9 @@
       <h1>{data.model.spec.name}</h1>
       <p class="quiet">
         {data.units.length === 0
-          ? 'No unit of it in the crate.'
+          ? 'No item of it in the crate.'
           : `${data.units.map((u) => `${u.unit.tag} (${u.unit.state}${u.unit.location ? `, ${u.unit.location}` : ''})`).join('; ')}.`}
-        {#if data.quotes[0]}{@const newest = data.quotes[0].quote}Newest quote {money(
+        {#if data.quotes[0]}{@const newest = data.quotes[0].quote}Newest price {money(
             deliveredPrice(newest),
             newest.currency
           )} landed, {newest.vendor}, {day(newest.date)}.{/if}
@@ -95,7 +95,7 @@
     </div>
     <Button kind="ghost" size="field" on:click={() => void duplicate()}>Duplicate</Button>
     <Button kind="danger-ghost" size="field" on:click={remove}
-      >Delete{data.quotes.length > 0 ? ` with ${data.quotes.length} quotes` : ''}</Button
+      >Delete{data.quotes.length > 0 ? ` with ${data.quotes.length} prices` : ''}</Button
     >
   </div>
   <nav class="tabs no-print" aria-label="About this part">
@@ -113,13 +113,13 @@
       onadd={async (count, state, location) => {
         busy = true;
         const unit = { modelId: data.model.id, state, ...(location ? { location } : {}) };
-        const words = count === 1 ? 'Added a unit.' : `Added ${count} units.`;
+        const words = count === 1 ? 'Added an item.' : `Added ${count} items.`;
         const failure = await onchange('POST', `${crateApi}/units/many`, { count, unit }, words);
         if (failure && failure.fields.length > 0) notices.add('error', failure.message);
         busy = false;
       }}
     />
-    {#if data.units.length === 0}<p class="quiet">No unit yet. Each gets a tag of its own, for a label.</p>
+    {#if data.units.length === 0}<p class="quiet">No item yet. Each gets a tag of its own, for a label.</p>
     {:else}
       <UnitTable rows={data.units} home="/c/{data.crate.slug}" today={data.today} model={false} />
       <p class="small"><a href="/c/{data.crate.slug}/labels?model={data.model.id}">Labels for these</a></p>
