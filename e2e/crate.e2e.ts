@@ -163,7 +163,7 @@ test('a unit is edited: a tag that is taken is said beside the field, nothing ty
   await page.getByLabel('Serial number (optional)').fill('SN 4711');
   await page.getByLabel('Exact capacity, B (optional)').fill('1 TB');
   await page.getByRole('button', { name: 'Save the item' }).click();
-  await expect(page.getByText('Is taken by another unit.')).toBeVisible();
+  await expect(page.getByText('Is taken by another item.')).toBeVisible();
   await expect(page.getByLabel('Serial number (optional)')).toHaveValue('SN 4711');
   await page.getByLabel('Tag', { exact: true }).fill('E-900');
   await page.getByRole('button', { name: 'Save the item' }).click();

@@ -231,7 +231,7 @@ test('what cannot be taken back says why, and leads to what is in the way', asyn
   const unit = { modelId: model!.id, tag: 'D-901', state: 'owned' };
   expect((await page.request.post(`/api/crates/${made.id}/units`, { ...OPTIONS, data: unit })).status()).toBe(201);
   await undo.click();
-  await expect(page.getByText('The part Felt 1 cannot be undone: 1 unit (D-901)', { exact: false })).toBeVisible();
+  await expect(page.getByText('The part Felt 1 cannot be undone: 1 item (D-901)', { exact: false })).toBeVisible();
   await page.getByRole('link', { name: 'Show D-901' }).click();
   await expect(page).toHaveURL(/\/u\/D-901$/);
 

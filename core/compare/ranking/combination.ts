@@ -7,10 +7,13 @@ import type { Prepared } from './prepare.ts';
 import type { Combination } from './request.ts';
 
 /** One combination by indexes: a drive, an enclosure, a port with its host, and a cable, -1 for none. */
-export type Member = { drive: number; enclosure: number; link: LinkClass; cable: number };
+export type RankMember = { drive: number; enclosure: number; link: LinkClass; cable: number };
 
 /** Names the parts of a combination. */
-export function combinationOf({ withIds, ports }: Prepared, { drive, enclosure, link, cable }: Member): Combination {
+export function combinationOf(
+  { withIds, ports }: Prepared,
+  { drive, enclosure, link, cable }: RankMember
+): Combination {
   return {
     hostId: withIds.hosts[link.host]!.id!,
     portId: ports[link.port]!.port.id,
@@ -35,7 +38,7 @@ export function compareIds(a: Combination, b: Combination): number {
 export const combinationKey = (combination: Combination): string => chainKey(combination);
 
 /** Gathers what a plan of one combination needs, as a page or the API does. */
-export function inputOf({ withIds, ports, known }: Prepared, { drive, enclosure, link, cable }: Member): PlanInput {
+export function inputOf({ withIds, ports, known }: Prepared, { drive, enclosure, link, cable }: RankMember): PlanInput {
   return gather(
     {
       host: withIds.hosts[link.host]!,
@@ -50,4 +53,5 @@ export function inputOf({ withIds, ports, known }: Prepared, { drive, enclosure,
 }
 
 /** Plans one combination. */
-export const planOf = (set: Prepared, member: Member): PlanReport => plan(inputOf(set, member), { workings: false });
+export const planOf = (set: Prepared, member: RankMember): PlanReport =>
+  plan(inputOf(set, member), { workings: false });

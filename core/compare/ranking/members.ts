@@ -1,4 +1,4 @@
-import { planOf, type Member } from './combination.ts';
+import { planOf, type RankMember } from './combination.ts';
 import type { LinkClass } from './link-classes.ts';
 import type { Prepared } from './prepare.ts';
 import type { Group } from './walk.ts';
@@ -81,7 +81,7 @@ export function membersOf(set: Prepared, group: Group): Priced[] {
 }
 
 /** Names one member of a group. */
-export const memberOf = ({ drive, enclosure }: Group, { link, cable }: Omit<Priced, 'cost'>): Member => ({
+export const memberOf = ({ drive, enclosure }: Group, { link, cable }: Omit<Priced, 'cost'>): RankMember => ({
   drive,
   enclosure,
   link,

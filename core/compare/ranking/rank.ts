@@ -1,5 +1,5 @@
 import { appliedRule, type AppliedRule } from '../../house-rules/house-rules.ts';
-import { combinationKey, combinationOf, compareIds, planOf, type Member } from './combination.ts';
+import { combinationKey, combinationOf, compareIds, planOf, type RankMember } from './combination.ts';
 import { Frontier } from './frontier.ts';
 import { LinkFinder, type LinkClass } from './link-classes.ts';
 import { costOrder, memberOf, membersOf, narrows, stillToPay, type Priced } from './members.ts';
@@ -35,8 +35,8 @@ class Survey implements Visitor {
   accepted = 0;
   readonly rejected = new Map<string, { count: number; examples: Combination[] }>();
   readonly extremes = new Extremes();
-  readonly frontier = new Frontier<Member>();
-  readonly perTB = new Frontier<Member>();
+  readonly frontier = new Frontier<RankMember>();
+  readonly perTB = new Frontier<RankMember>();
 
   constructor(set: Prepared) {
     this.#set = set;
@@ -173,7 +173,7 @@ function rowOfRanked(set: Prepared, ranked: Ranked, { extremes }: Survey, onFron
   };
 }
 
-const pointsOf = (set: Prepared, { points }: Frontier<Member>): FrontierPoint[] =>
+const pointsOf = (set: Prepared, { points }: Frontier<RankMember>): FrontierPoint[] =>
   points.map(({ cost, speed, refs }) => ({
     cost,
     sustainedWrite: speed,
@@ -199,7 +199,7 @@ function rulesApplied({ withIds, rules, request, resold }: Prepared): AppliedRul
 
 function reportOf(set: Prepared, survey: Survey, ranked: readonly Ranked[]): RankReport {
   const { considered, accepted, rejected, extremes, frontier, perTB } = survey;
-  const idsOf = (member: Member) => combinationOf(set, member);
+  const idsOf = (member: RankMember) => combinationOf(set, member);
   const onFrontier = new Set(frontier.points.flatMap(({ refs }) => refs.map((ref) => combinationKey(idsOf(ref)))));
   const rejectedCount = [...rejected.values()].reduce((sum, { count }) => sum + count, 0);
   const best = Object.entries(extremes.best).filter(([, value]) => !Number.isNaN(value));

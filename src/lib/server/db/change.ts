@@ -29,7 +29,7 @@ export type RowChange = {
   at: string;
   /** Kind and sentence of the event that goes into the log. */
   event: { kind: string; message: string };
-  /** Changes of one group are taken back together; without one a change stands alone. */
+  /** Changes of one group are undone together; without one a change stands alone. */
   group?: string;
 } & (
   | {

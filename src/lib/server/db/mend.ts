@@ -90,7 +90,7 @@ const WORDS: Readonly<Record<string, { text: readonly string[]; json: readonly s
 
 /** A text without control characters and halves of characters; line ends and tabs stay. */
 export const withoutOddCharacters = (text: string): string =>
-  // eslint-disable-next-line no-control-regex
+  // eslint-disable-next-line no-control-regex -- control characters are what it looks for
   text.replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f]|\p{Cs}/gu, '\ufffd');
 
 /** The same for every text and name in a value. */

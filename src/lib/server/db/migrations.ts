@@ -135,7 +135,7 @@ export const MIGRATIONS: readonly Migration[] = [
         table.specificType('id', 'char(26) character set ascii collate ascii_bin').primary();
         reference(table, 'crate_id').notNullable();
         table.foreign('crate_id').references('crates.id').onDelete('CASCADE');
-        // Rows changed together are taken back together.
+        // Rows changed together are undone together.
         reference(table, 'group_id').notNullable().index();
         table.string('at', 24).notNullable();
         table.string('by', 60).notNullable();

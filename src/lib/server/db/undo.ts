@@ -66,7 +66,7 @@ const refuse = (message: string, inTheWay: readonly InTheWay[]) => new Problem('
 
 /**
  * Takes a group of changes back, the last one first, by writing what was there before; this is a group of changes of its own,
- * so it can be taken back too.
+ * so it can be undone too.
  * @throws Problem `conflict`, with a sentence that says why and `details.inTheWay`, when one of the rows has been changed again
  * since, when something hangs on it by now, when what it belongs to is gone, or when its tag was given to another; nothing is
  * taken back then
@@ -97,7 +97,7 @@ export async function undo(
     await trx('revisions').where({ group_id: group }).update({ undone: true });
     return { group: undoing, rows: revisions.map(({ row_table, row_id }) => ({ table: row_table, id: row_id })) };
   };
-  // The deletion of a crate is taken back while the crate is hidden.
+  // The deletion of a crate is undone while the crate is hidden.
   return writing(db, crateId, work, { hidden: true });
 }
 
@@ -255,7 +255,7 @@ async function refuseHanging(
   );
 }
 
-/** A large import taken back: the same checks as row by row, in batches. */
+/** Undoes a large import: the same checks as row by row, in batches. */
 async function takeBackInserts(
   trx: Knex.Transaction,
   revisions: readonly Revision[],

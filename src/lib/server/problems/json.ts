@@ -27,7 +27,7 @@ export function jsonShape(bytes: Uint8Array): { depth: number; containers: numbe
 }
 
 /** Half of a character that needs two, or a control character that is no line end and no tab. */
-// eslint-disable-next-line no-control-regex
+// eslint-disable-next-line no-control-regex -- control characters are what it looks for
 const ODD = /[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f]|\p{Cs}/u;
 
 /** @returns where in a value there is text that no person can have typed: the one place in which it is looked for */

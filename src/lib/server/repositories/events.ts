@@ -37,7 +37,7 @@ export type Past = LogEvent & {
   undone: boolean;
 };
 
-/** The log with what each change can be taken back by: an event and its revision are written together, at one time by one writer. */
+/** The log with what each change can be undone by: an event and its revision are written together, at one time by one writer. */
 export async function listHistory(
   db: Knex,
   args: { crateId: string; subjectIds?: readonly string[]; limit?: number }

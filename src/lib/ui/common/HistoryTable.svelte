@@ -3,7 +3,7 @@
   import { day } from '#core/quantities/format';
 
   type Past = { seq: number; at: string; by: string; kind: string; message: string; group?: string; undone: boolean };
-  /** Who did what when, newest first; what can be taken back has its button. */
+  /** Who did what when, newest first; what can be undone has its button. */
   let { list, onundo }: { list: readonly Past[]; onundo?: (group: string) => void } = $props();
 </script>
 
