@@ -73,7 +73,7 @@ test('rank, move a weight, look at what was rejected, and open the best in Pair'
   await page.getByRole('tab', { name: 'Rejected' }).click();
   await page.getByText('Form factor mismatch').click();
   await expect(page.getByText('Connector and screw holes belong to a form factor')).toBeVisible();
-  await page.getByRole('tab', { name: 'Other ways' }).click();
+  await page.getByRole('tab', { name: 'Ready-made' }).click();
   await expect(page.getByRole('row', { name: /Pebble portable 2TB/ })).toContainText('950');
   await page.getByRole('tab', { name: 'Ranking' }).click();
 

@@ -90,7 +90,7 @@ export function trimAnswer({ mode, port, enclosure, drive, filesystem, os, cache
 
 function effectOf(answer: TrimAnswer['answer'], dynamic: boolean, cache: CacheForecast): string {
   if (cache.cliffAtGB === null)
-    return 'Here the link is no faster than the drive writes for long, so the forecast stays as it is.';
+    return 'Here the link is no faster than the drive writes after its cache, so the forecast stays as it is.';
   const at = `about ${quantity(cache.cliffAtGB.typical, 'GB')}`;
   if (answer === 'yes') return `What is deleted is cache again: the ${at} hold after every clean-up.`;
   if (!dynamic) return 'The cache of this drive is fixed and stays; garbage collection gets slower with time.';

@@ -199,7 +199,7 @@ export const HOUSE_RULES = {
         because: 'A large cache where single transfers are large, random speed where a project lives on the drive.'
       },
       sustained: {
-        label: 'what it writes for long',
+        label: 'what it writes after the cache',
         because: 'Every transfer ends at the slowest rate that it meets.'
       },
       price: {

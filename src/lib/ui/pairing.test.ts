@@ -194,7 +194,7 @@ describe('the page of a ranking', () => {
     expect(body).toContain('href="/pair?y"');
     expect(body).not.toContain(HOSTILE);
   });
-  it('the chart holds rows at hand and to buy, the frontier and the other ways', () => {
+  it('the chart holds rows at hand and to buy, the frontier and what is ready-made', () => {
     const row = (perTB: number | null, toBuy: string[]): RankRow => ({ ...report.rows[0]!, perTB, toBuy });
     const ways = [
       {
@@ -234,7 +234,7 @@ describe('the page of a ranking', () => {
       ['best for the money: cheapest for its speed', report.frontierPerTB.length],
       ['at hand', 1],
       ['something to buy', 1],
-      ['other ways, as stated', 1]
+      ['ready-made, as stated', 1]
     ]);
     expect(traces[1]!.customdata).toEqual([keyOf(report.rows[0]!)]);
     // charts read tags in their texts: a name must stay a name

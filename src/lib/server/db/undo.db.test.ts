@@ -135,8 +135,8 @@ describe('what cannot be taken back says why, and names what is in the way', () 
     await createUnit(db, { crateId, unit: unitOf(id, 'D-901'), ...who });
     await createQuote(db, { crateId, quote: quoteFor(id), ...who });
     expect(await refusal(back(group))).toEqual({
-      message: 'The part Felt 1 cannot be undone: 1 unit (D-901) and 1 quote hang on it by now. Remove them first.',
-      names: ['D-901', 'quote']
+      message: 'The part Felt 1 cannot be undone: 1 item (D-901) and 1 price hang on it by now. Remove them first.',
+      names: ['D-901', 'price']
     });
   });
 

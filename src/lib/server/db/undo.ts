@@ -28,7 +28,7 @@ const HANGING: Partial<
 > = {
   models: [
     { table: 'units', column: 'model_id', one: 'item', many: 'items' },
-    { table: 'quotes', column: 'part_id', one: 'quote', many: 'quotes' },
+    { table: 'quotes', column: 'part_id', one: 'price', many: 'prices' },
     { table: 'pairs', column: 'drive_id', one: 'known combination', many: 'known combinations' },
     { table: 'attachments', column: 'subject_id', one: 'file', many: 'files' }
   ],
@@ -44,8 +44,8 @@ const HANGING: Partial<
 const WORD: Record<StoredTable, string> = {
   crates: 'crate',
   models: 'part',
-  units: 'unit',
-  quotes: 'quote',
+  units: 'item',
+  quotes: 'price',
   jobs: 'job',
   builds: 'build',
   runs: 'result',
@@ -196,7 +196,7 @@ async function refuseOrphan(trx: Knex.Transaction, table: StoredTable, row: Row,
 }
 
 /**
- * The columns of a unit that is to be put back: where its build is gone, it lies free.
+ * Gives the columns of an item that comes back: where its build is gone, it lies free.
  * @throws Problem `conflict` where its tag belongs to another
  */
 async function mendedUnit(trx: Knex.Transaction, id: string, crateId: string, row: Row): Promise<Row> {

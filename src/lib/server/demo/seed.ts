@@ -152,7 +152,7 @@ async function seedLending(db: Knex, crateId: string): Promise<void> {
     at: '2026-11-16T07:30:00.000Z',
     items,
     set: { custodian: 'field crew', dueBack: '2026-11-20' },
-    event: { kind: 'checked out', message: (tags) => `field crew took ${tags}, due back 2026-11-20.` }
+    event: { kind: 'checked out', message: (tags) => `field crew took ${tags}, due back 20 Nov 2026.` }
   });
 }
 

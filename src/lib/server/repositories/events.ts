@@ -20,7 +20,7 @@ export async function listEvents(
     .orderBy('seq', 'desc')
     .limit(args.limit ?? 200);
   if (args.subjectIds) query.whereIn('subject_id', [...args.subjectIds]);
-  return (await query).map((row) => ({
+  const newest: LogEvent[] = (await query).map((row) => ({
     seq: Number(row.seq),
     at: row.at,
     by: row.by,
@@ -29,6 +29,8 @@ export async function listEvents(
     subjectId: row.subject_id,
     message: row.message
   }));
+  // Numbers are given as things are entered; what is entered later may have happened earlier.
+  return newest.sort((a, b) => b.at.localeCompare(a.at) || b.seq - a.seq);
 }
 
 export type Past = LogEvent & {

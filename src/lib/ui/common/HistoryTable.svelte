@@ -1,6 +1,6 @@
 <script lang="ts">
   import Wide from '$lib/ui/common/Wide.svelte';
-  import { day } from '#core/quantities/format';
+  import When from './When.svelte';
 
   type Past = { seq: number; at: string; by: string; kind: string; message: string; group?: string; undone: boolean };
   /** Who did what when, newest first; what can be undone has its button. */
@@ -12,11 +12,11 @@
 {:else}
   <Wide label="History"
     ><table class="plain-table">
-      <thead><tr><th>When (UTC)</th><th>Who</th><th>What</th><th class="no-print"></th></tr></thead>
+      <thead><tr><th>When</th><th>Who</th><th>What</th><th class="no-print"></th></tr></thead>
       <tbody>
         {#each list as event (event.seq)}
           <tr>
-            <td class="figure">{day(event.at)} {event.at.slice(11, 16)}</td>
+            <td class="figure"><When at={event.at} /></td>
             <td>{event.by}</td>
             <td
               >{event.message}{#if event.undone}<span class="quiet small">&ensp;undone</span>{/if}</td

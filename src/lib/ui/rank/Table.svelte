@@ -43,7 +43,7 @@
               class="rank"
               aria-pressed={selected === keyOf(row)}
               onclick={() => onselect(keyOf(row))}
-              >{rank}<span class="hidden-visually">: hold it against another way</span></button
+              >{rank}<span class="hidden-visually">: hold it against something ready-made</span></button
             >
           </td>
           <th scope="row">
@@ -57,7 +57,7 @@
           <td
             ><Verdict verdict={row.verdict} />{#if row.frontier}<br /><span
                 class="small quiet"
-                title="none is both cheaper and faster in writing for long">best for the money</span
+                title="none is both cheaper and faster after the cache">best for the money</span
               >{/if}</td
           >
           <td class="number"
@@ -66,7 +66,8 @@
             ></td
           >
           <td class="number figure"
-            >{duration(row.seconds)}{#if row.measured}<br /><span class="small quiet">{restsOn(row.measured)}</span
+            >{duration(row.seconds)}{#if row.measured}<br /><span class="small quiet rests"
+                >{restsOn(row.measured)}</span
               >{/if}</td
           >
           <td class="number"
@@ -127,7 +128,8 @@
     font-weight: 400;
     white-space: normal;
   }
-  .buy {
+  .buy,
+  .rests {
     display: inline-block;
     max-width: 11rem;
     white-space: normal;

@@ -8,8 +8,8 @@ export const keyOf = (c: Pick<RankRow, 'hostId' | 'portId' | 'cableId' | 'enclos
   [c.hostId, c.portId, c.cableId ?? '', c.enclosureId, c.driveId].join('~');
 
 /**
- * Price of a terabyte against what is written for long: the rows that are shown, at hand and to buy, the frontier of all of them,
- * and the other ways. What has no price has no place here.
+ * Price of a terabyte against the write after the cache: the rows that are shown, at hand and to buy, the frontier of all of them,
+ * and what is ready-made. What has no price has no place here.
  */
 // eslint-disable-next-line max-params -- a chart is data: what it shows, and its three labels
 export function rankTraces(
@@ -57,7 +57,7 @@ export function rankTraces(
     {
       type: 'scatter',
       mode: 'text+markers',
-      name: 'other ways, as stated',
+      name: 'ready-made, as stated',
       marker: { size: 11, symbol: 'diamond' },
       // A name begins at its point, and near the right edge it ends there.
       textposition: drawn.map((way) => (way.perTB! > right * 0.6 ? 'middle left' : 'middle right')),
@@ -79,5 +79,5 @@ export function chartSummary(frontier: readonly FrontierPoint[], nameOf: Named, 
     `${nameOf(point.first)}, ${money(point.cost, `${currency}/TB`)} and ${rate(point.sustainedWrite)}\u202fMB/s`;
   return frontier.length === 1
     ? `One is both the cheapest and the fastest: ${at(cheapest)}.`
-    : `The best for the money run over ${frontier.length} points from the cheapest (${at(cheapest)}) to the fastest (${at(fastest)}).`;
+    : `Best for the money: ${frontier.length} points, from the cheapest (${at(cheapest)}) to the fastest (${at(fastest)}).`;
 }

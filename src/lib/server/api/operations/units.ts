@@ -1,3 +1,4 @@
+import { day } from '#core/quantities/format';
 import * as units from '../../repositories/units';
 import { operation } from '../operation';
 import { CRATE, inCrate, setsSomething, severalRows, changed, inCrateWithId, version, versioned } from './common';
@@ -133,7 +134,7 @@ export const unitOperations = {
         set: { custodian: to, dueBack: dueBack ?? null },
         event: {
           kind: 'checked out',
-          message: (tags) => `${to} took ${tags}${dueBack ? `, due back ${dueBack}` : ''}.`
+          message: (tags) => `${to} took ${tags}${dueBack ? `, due back ${day(dueBack)}` : ''}.`
         },
         by,
         at

@@ -1,6 +1,6 @@
 <script lang="ts">
   import Wide from '$lib/ui/common/Wide.svelte';
-  import { day } from '#core/quantities/format';
+  import When from '$lib/ui/common/When.svelte';
 
   let { data } = $props();
 </script>
@@ -15,15 +15,11 @@
   </div>
   <Wide label="Log"
     ><table class="plain-table">
-      <thead
-        ><tr><th scope="col">Day</th><th scope="col">Time, UTC</th><th scope="col">What</th><th scope="col">By</th></tr
-        ></thead
-      >
+      <thead><tr><th scope="col">When</th><th scope="col">What</th><th scope="col">By</th></tr></thead>
       <tbody>
         {#each data.events as event (event.seq)}
           <tr>
-            <td>{day(event.at)}</td>
-            <td class="figure">{event.at.slice(11, 16)}</td>
+            <td class="figure"><When at={event.at} /></td>
             <td>{event.message}</td>
             <td class="quiet">{event.by}</td>
           </tr>

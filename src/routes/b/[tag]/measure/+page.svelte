@@ -24,7 +24,7 @@
   const run = $derived(data.runs.find((r) => r.id === shown) ?? data.runs[0]);
   const rows = $derived(run ? compareWithPlan(run.results, report) : []);
   const measured = $derived(run?.results.writeMBps ?? run?.results.readMBps);
-  const lanePrediction = $derived(
+  const laneForecast = $derived(
     run?.results.writeMBps === undefined && run ? report.throughput.read : report.throughput.write
   );
   const FIELDS = Object.keys(BAND_OF) as (keyof typeof BAND_OF)[];
@@ -91,7 +91,7 @@
       <p class="quiet">
         {data.runs.length === 0
           ? 'Nothing measured yet. The speed check: 1 MiB blocks, write then read, 1 to 5 GB, five times, the median; then 4 KiB random at queue depth 1.'
-          : `${data.runs.length} pair ${data.runs.length === 1 ? 'check' : 'checks'} against the plan.`}
+          : `${data.runs.length} speed ${data.runs.length === 1 ? 'check' : 'checks'} against the forecast.`}
       </p>
     </div>
   </div>
@@ -101,12 +101,12 @@
       <Lane
         stages={report.link.stages}
         bottleneck={report.link.bottleneck}
-        predicted={lanePrediction}
+        predicted={laneForecast}
         {measured}
         measuredLabel={run?.simulated ? 'simulated' : 'measured'}
       />
       <p class="small quiet">
-        Hatching: predicted {lanePrediction === report.throughput.read ? 'read' : 'write'}.
+        Hatching: forecast of the {laneForecast === report.throughput.read ? 'read' : 'write'}.
         {#if run}Solid line: {run.results.writeMBps === undefined ? 'read' : 'write'} of {day(run.date)}{run.simulated
             ? ', from the simulated rig'
             : ''}.{:else}The solid line appears with the first result.{/if}

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import When from '$lib/ui/common/When.svelte';
   import { Button, Modal, Select, SelectItem, TextInput } from 'carbon-components-svelte';
   import { goto, invalidateAll, replaceState } from '$app/navigation';
   import { page } from '$app/state';
@@ -206,11 +207,7 @@
 >
   {#if theirs}
     <table class="plain-table">
-      <thead
-        ><tr
-          ><th></th><th>Theirs, {theirs.updatedAt.slice(0, 16).replace('T', ' ')} UTC</th><th>Yours, not saved</th></tr
-        ></thead
-      >
+      <thead><tr><th></th><th>Theirs, <When at={theirs.updatedAt} /></th><th>Yours, not saved</th></tr></thead>
       <tbody>
         <tr><td>Name</td><td>{theirs.name}</td><td>{name}</td></tr>
         <tr><td>Parts</td><td>{words(theirs.choice)}</td><td>{words(choice)}</td></tr>

@@ -115,7 +115,7 @@
             <th scope="col" class="number">Files</th><th scope="col">Direction</th><th scope="col" class="number"
               >A day</th
             >
-            <th scope="col" class="number">Needs, written for long</th><th scope="col">Builds made for it</th>
+            <th scope="col" class="number">Needs, write after the cache</th><th scope="col">Builds made for it</th>
             <th scope="col"><span class="hidden-visually">Change it</span></th>
           </tr>
         </thead>

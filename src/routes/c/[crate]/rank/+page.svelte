@@ -262,7 +262,7 @@
           {:else}
             <div class="top">
               <Plot
-                title="Price of a terabyte against writing for long"
+                title="Price of a terabyte against the write after the cache"
                 summary={chartSummary(report.frontierPerTB, lineOf, currency)}
                 {traces}
                 onpick={(key) => (selected = key)}
@@ -295,7 +295,7 @@
           <Tabs bind:selected={tab}>
             <Tab label="Ranking" />
             <Tab label="Rejected" />
-            <Tab label="Other ways" />
+            <Tab label="Ready-made" />
             {#snippet content()}
               <TabContent>
                 <div class="no-print">
@@ -333,7 +333,7 @@
                     As their makers state them: no forecast of a cache, so a long job may take longer. A larger internal
                     disk counts what it adds.
                   </p>
-                  <Wide label="Other ways">
+                  <Wide label="Ready-made">
                     <table class="plain-table">
                       <thead
                         ><tr

@@ -90,7 +90,7 @@
         {#if data.quotes[0]}{@const newest = data.quotes[0].quote}Newest price {money(
             deliveredPrice(newest),
             newest.currency
-          )} landed, {newest.vendor}, {day(newest.date)}.{/if}
+          )} delivered, {newest.vendor}, {day(newest.date)}.{/if}
       </p>
     </div>
     <Button kind="ghost" size="field" on:click={() => void duplicate()}>Duplicate</Button>
