@@ -166,7 +166,7 @@ describe('what cannot be taken back says why, and names what is in the way', () 
     const deleted = await deleteQuote(db, { crateId, id: quote.id, version: 1, ...who });
     const whole = await deleteModel(db, { crateId, id, version: 1, ...who });
     expect(await refusal(back(deleted.group))).toEqual({
-      message: 'The part Gone with it, to which this quote belongs, was deleted since; undo that first.',
+      message: 'The part Gone with it, to which this price belongs, was deleted since; undo that first.',
       names: ['Gone with it']
     });
     await back(whole.group);
