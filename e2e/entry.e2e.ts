@@ -159,7 +159,7 @@ test.describe('what is typed is kept', () => {
 
   test('a file that was mended is read again under its name, and the columns stay assigned', async ({ page }) => {
     await open(page, '/c/fernhollow/tables');
-    const file = page.getByLabel('File', { exact: true });
+    const file = page.getByLabel('Choose a file');
     const csv = (rows: string) => ({
       name: 'parts.csv',
       mimeType: 'text/csv',

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import FilePicker from '$lib/ui/common/FilePicker.svelte';
   import { Button, TextInput } from 'carbon-components-svelte';
   import { goto } from '$app/navigation';
   import { sendFile } from '$lib/client/api';
@@ -55,14 +56,13 @@
         folder first; a damaged file is refused before anything is touched.
       </p>
       <form onsubmit={restore}>
-        <label
-          >Backup file <input
-            type="file"
-            accept=".gz,application/gzip"
-            onchange={(e) => (file = e.currentTarget.files?.[0])}
-          /></label
-        >
+        <FilePicker
+          label="Choose the backup file"
+          accept={['.gz', 'application/gzip']}
+          onpick={(chosen) => (file = chosen)}
+        />
         {#if file}
+          <p class="small">{file.name}</p>
           <TextInput labelText="To go on, type: {WORDS}" bind:value={typed} autocomplete="off" />
         {/if}
         <Button

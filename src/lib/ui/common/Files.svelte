@@ -1,4 +1,5 @@
 <script lang="ts">
+  import FilePicker from './FilePicker.svelte';
   import { day, quantity } from '#core/quantities/format';
   import type { SentChange } from '../parts/refused';
   import { notices } from '../frame/notices.svelte';
@@ -13,13 +14,9 @@
   const api = $derived(`/api/crates/${crateId}/attachments`);
   let busy = $state(false);
 
-  async function add(event: Event): Promise<void> {
-    const input = event.target as HTMLInputElement;
-    const file = input.files?.[0];
-    if (!file) return;
+  async function add(file: File): Promise<void> {
     if (file.size > 8e6) {
       notices.add('error', `${file.name} is larger than 8 MB.`);
-      input.value = '';
       return;
     }
     busy = true;
@@ -32,13 +29,10 @@
     if (refusal && refusal.fields.length > 0)
       notices.add('error', `${file.name}: ${refusal.fields.map((f) => `${f.path} ${f.message}`).join('; ')}.`);
     busy = false;
-    input.value = '';
   }
 </script>
 
-<p class="pick">
-  <label>Add a file (8 MB at most) <input type="file" disabled={busy} onchange={add} /></label>
-</p>
+<div class="pick"><FilePicker label="Add a file (8 MB at most)" disabled={busy} onpick={add} /></div>
 {#if files.length === 0}<p class="quiet">No file yet: a receipt, a photograph of the label, a data sheet.</p>{/if}
 <ul class="lines">
   {#each files as file (file.id)}

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { Button, TextInput } from 'carbon-components-svelte';
+  import { Button, Select, SelectItem, TextInput } from 'carbon-components-svelte';
   import { IMPRINTS, untouchedBy, type Imprint, type ImprintCheck } from '#core/temperature-logs/observation';
   import { day } from '#core/quantities/format';
   import type { StackRow } from '#core/pads/plan-pads';
@@ -17,6 +17,10 @@
   let note = $state('');
   const WORDS: Record<Imprint, string> = { even: 'even imprint', uneven: 'uneven', none: 'no imprint' };
   const at = (component: number) => seen[component] ?? { onChip: 'even' as const, onCase: 'even' as const };
+  function see(component: number, face: 'onChip' | 'onCase', event: Event): void {
+    const imprint = (event.target as HTMLSelectElement).value as Imprint;
+    seen = { ...seen, [component]: { ...at(component), [face]: imprint } };
+  }
   /** The last check speaks of these very pads. */
   const untouched = $derived(
     last
@@ -58,17 +62,15 @@
           <td>{ROLE_WORD[row.role as 'nand']} {row.component + 1}</td>
           {#each [['onChip', 'chip'], ['onCase', 'case']] as const as [face, word] (face)}
             <td>
-              <select
-                aria-label="Imprint of {ROLE_WORD[row.role as 'nand']} {row.component + 1} towards the {word}"
-                value={at(row.component)[face]}
-                onchange={(e) =>
-                  (seen = {
-                    ...seen,
-                    [row.component]: { ...at(row.component), [face]: e.currentTarget.value as Imprint }
-                  })}
+              <Select
+                size="sm"
+                hideLabel
+                labelText="Imprint of {ROLE_WORD[row.role as 'nand']} {row.component + 1} towards the {word}"
+                selected={at(row.component)[face]}
+                on:change={(e) => see(row.component, face, e)}
               >
-                {#each IMPRINTS as imprint (imprint)}<option value={imprint}>{WORDS[imprint]}</option>{/each}
-              </select>
+                {#each IMPRINTS as imprint (imprint)}<SelectItem value={imprint} text={WORDS[imprint]} />{/each}
+              </Select>
             </td>
           {/each}
         </tr>
@@ -94,12 +96,6 @@
     margin: 6px 0;
     padding: 6px 10px;
     background: var(--ash-ember-wash);
-  }
-  select {
-    height: 30px;
-    border: 1px solid var(--ash-edge);
-    background: var(--ash-sheet);
-    color: var(--ash-ink);
   }
   .end {
     display: flex;

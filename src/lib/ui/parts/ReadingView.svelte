@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { aKind } from '#core/parts/kinds';
   import Explained from '$lib/ui/common/Explained.svelte';
   import Wide from '$lib/ui/common/Wide.svelte';
   import { LINK_MODES, type LinkMode } from '#core/facts/link-modes';
@@ -100,10 +101,7 @@
   {/each}
   {#if reading.found.length === 0 && reading.questions.length === 0}
     <p>
-      Nothing in this text could be read as a field of {reading.kind === 'enclosure' || reading.kind === 'alternative'
-        ? 'an'
-        : 'a'}
-      {reading.kind}.
+      Nothing in this text could be read as a field of {aKind(reading.kind)}.
     </p>
   {:else}
     <Wide label="Fields read"

@@ -1,13 +1,11 @@
 <script lang="ts">
+  import { changesOf } from '$lib/client/change';
   import { Button } from 'carbon-components-svelte';
   import { invalidateAll } from '$app/navigation';
   import { STAGE_LABEL, type BuildStage } from '#core/build/stages';
   import { aKind, KINDS, KIND_LABEL } from '#core/parts/kinds';
-  import { send } from '$lib/client/api';
-  import { saved } from '$lib/client/undo';
   import BuildLane from '$lib/ui/common/BuildLane.svelte';
   import Verdict from '$lib/ui/common/Verdict.svelte';
-  import { notices } from '$lib/ui/frame/notices.svelte';
 
   let { data } = $props();
   const home = $derived(`/c/${data.crate.slug}`);
@@ -23,14 +21,13 @@
   );
   const have = $derived((['host', 'enclosure', 'drive'] as const).map((kind) => ({ kind, n: data.counts[kind] ?? 0 })));
 
+  const change = $derived(changesOf(data.crate.id));
   async function mark(build: (typeof data.builds)[number], stage: BuildStage): Promise<void> {
-    const answer = await send('PUT', `/api/crates/${data.crate.id}/builds/${build.id}/stage`, {
-      version: build.version,
-      stage
-    });
-    if (!answer.ok) notices.add('error', answer.failure.message);
-    else saved(`${build.tag} is now ${STAGE_LABEL[stage]}.`, data.crate.id, answer.data.group);
-    await invalidateAll();
+    const path = `/api/crates/${data.crate.id}/builds/${build.id}/stage`;
+    const body = { version: build.version, stage };
+    const refusal = await change('PUT', path, body, `${build.tag} is now ${STAGE_LABEL[stage]}.`);
+    // Somebody else was first: what is there now is shown.
+    if (refusal) await invalidateAll();
   }
 </script>
 

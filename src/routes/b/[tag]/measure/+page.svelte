@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { changesOf } from '$lib/client/change';
   import Wide from '$lib/ui/common/Wide.svelte';
   import { Button } from 'carbon-components-svelte';
   import { invalidateAll } from '$app/navigation';
@@ -60,10 +61,7 @@
     return true;
   }
   async function remove(id: string, version: number): Promise<void> {
-    const answer = await send('DELETE', `${path}/${id}`, { version });
-    if (!answer.ok) return notices.add('error', answer.failure.message);
-    saved('The result is deleted.', data.crate.id, answer.data.group);
-    await invalidateAll();
+    await changesOf(data.crate.id)('DELETE', `${path}/${id}`, { version }, 'The result is deleted.');
   }
   const conditionWords = (r: (typeof data.runs)[number]) =>
     [

@@ -324,19 +324,22 @@
                         >{/if}</td
                     >
                     <td>
-                      <select
-                        aria-label="Pad over {ROLE_WORD[row.role as 'nand']} {row.component + 1}"
-                        value={layersAt(row.component)}
-                        onchange={(e) => choose(row.component, e.currentTarget.value)}
+                      <Select
+                        size="sm"
+                        hideLabel
+                        labelText="Pad over {ROLE_WORD[row.role as 'nand']} {row.component + 1}"
+                        selected={layersAt(row.component)}
+                        on:change={(e) => choose(row.component, (e.target as HTMLSelectElement).value)}
                       >
-                        <option value="">no pad</option>
-                        {#each kinds as pad (pad.key)}<option value={pad.key}
-                            >{pad.name}, {pad.thicknessMm} mm{pad.from === 'box' ? ' (box)' : ''}</option
-                          >{/each}
+                        <SelectItem value="" text="no pad" />
+                        {#each kinds as pad (pad.key)}<SelectItem
+                            value={pad.key}
+                            text="{pad.name}, {pad.thicknessMm} mm{pad.from === 'box' ? ' (box)' : ''}"
+                          />{/each}
                         {#if stacking || layersAt(row.component).includes(' + ')}
-                          {#each stackedKeys as two (two.key)}<option value={two.key}>{two.label}</option>{/each}
+                          {#each stackedKeys as two (two.key)}<SelectItem value={two.key} text={two.label} />{/each}
                         {/if}
-                      </select>
+                      </Select>
                     </td>
                     <td>
                       <span class="verdict {VERDICT_MARKS[row.verdict]}">
@@ -456,15 +459,8 @@
   .hint {
     margin-bottom: 6px;
   }
-  select {
-    width: 100%;
-    max-width: 170px;
-    height: 30px;
-    padding: 0 4px;
-    border: 1px solid var(--ash-edge);
-    background: var(--ash-sheet);
-    color: var(--ash-ink);
-    font-size: var(--ash-text);
+  td :global(.bx--select) {
+    width: 170px;
   }
   .block {
     display: block;

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import FilePicker from '$lib/ui/common/FilePicker.svelte';
   import { Button, TextInput } from 'carbon-components-svelte';
   import { goto } from '$app/navigation';
   import { tagIn } from '$lib/ui/items/scanned';
@@ -24,10 +25,7 @@
     else problem = `There is no item with the tag ${tag} in this crate.`;
   }
   /** Reads the code in a photograph or a saved picture; nothing leaves the browser. */
-  async function fromPicture(event: Event): Promise<void> {
-    const input = event.target as HTMLInputElement;
-    const file = input.files?.[0];
-    if (!file) return;
+  async function fromPicture(file: File): Promise<void> {
     problem = '';
     busy = true;
     try {
@@ -46,7 +44,6 @@
       problem = 'This file is no picture that the browser can show.';
     }
     busy = false;
-    input.value = '';
   }
 </script>
 
@@ -72,17 +69,7 @@
     />
     <Button type="submit" disabled={busy}>Find</Button>
   </form>
-  <p>
-    <label
-      >Or photograph the label: <input
-        type="file"
-        accept="image/*"
-        capture="environment"
-        disabled={busy}
-        onchange={fromPicture}
-      /></label
-    >
-  </p>
+  <FilePicker label="Or photograph the label" accept={['image/*']} disabled={busy} onpick={fromPicture} />
   <p class="small quiet">The picture is read in the browser and goes nowhere.</p>
 </div>
 

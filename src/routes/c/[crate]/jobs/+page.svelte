@@ -1,13 +1,10 @@
 <script lang="ts">
   import { Button, Modal } from 'carbon-components-svelte';
-  import { goto } from '$app/navigation';
   import { figure, quantity } from '#core/quantities/format';
   import { JOB_TEMPLATES } from '#core/parts/job-templates';
   import type { Job } from '#core/parts/job';
   import { changesOf } from '$lib/client/change';
-  import { send, type ChangeAnswer } from '$lib/client/api';
   import { dropDraft, keptDraft } from '$lib/ui/common/drafts';
-  import { saved } from '$lib/client/undo';
   import RecordForm from '$lib/ui/common/RecordForm.svelte';
   import Wide from '$lib/ui/common/Wide.svelte';
   import { jobFields } from '$lib/ui/parts/record-fields';
@@ -32,18 +29,13 @@
   }
   async function add(spec: Record<string, unknown>) {
     busy = true;
-    const answer = await send<ChangeAnswer>('POST', api, { spec });
+    const list = `/c/${data.crate.slug}/jobs`;
+    const words = `Added the job ${String(spec.name)}.`;
+    const onward = { words, to: (id: string) => `${list}/${id}`, undone: list };
+    const refusal = await change('POST', api, { spec }, onward);
     busy = false;
-    if (!answer.ok) return answer.failure;
-    dropDraft(draftKey);
-    saved(
-      `Added the job ${String(spec.name)}.`,
-      data.crate.id,
-      answer.data.group,
-      () => void goto(`/c/${data.crate.slug}/jobs`)
-    );
-    await goto(`/c/${data.crate.slug}/jobs/${answer.data.id}`);
-    return undefined;
+    if (!refusal) dropDraft(draftKey);
+    return refusal;
   }
   async function remove(): Promise<void> {
     const job = deleting;

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import FilePicker from '$lib/ui/common/FilePicker.svelte';
   import Wide from '$lib/ui/common/Wide.svelte';
   import { Button, Checkbox, Select, SelectItem } from 'carbon-components-svelte';
   import { goto, invalidateAll } from '$app/navigation';
@@ -60,13 +61,8 @@
       problem = answer.failure.message;
     }
   }
-  async function choose(event: Event): Promise<void> {
-    const input = event.target as HTMLInputElement;
-    const chosen = input.files?.[0];
-    if (!chosen) return;
+  async function choose(chosen: File): Promise<void> {
     file = { name: chosen.name, text: await chosen.text(), format: /\.json$/i.test(chosen.name) ? 'json' : 'csv' };
-    // A file of the same name is a new choice too: it may have been mended meanwhile.
-    input.value = '';
     await look();
     // The same headings mean the same columns: what was assigned to them stays.
     if (!assigned || !preview || String(assigned.headings) !== String(preview.headings)) return;
@@ -98,12 +94,8 @@
     else problem = state.error?.message ?? state.step;
     void invalidateAll();
   }
-  async function openBundle(event: Event): Promise<void> {
-    const input = event.target as HTMLInputElement;
-    const chosen = input.files?.[0];
-    if (!chosen) return;
+  async function openBundle(chosen: File): Promise<void> {
     const answer = await sendFile<TaskView>('/api/bundle', chosen);
-    input.value = '';
     if (answer.ok) opening.follow(answer.data);
     else notices.add('error', `This bundle cannot be opened: ${answer.failure.message}`);
   }
@@ -131,14 +123,12 @@
           <SelectItem value="units" text="Items" />
           <SelectItem value="quotes" text="Prices" />
         </Select>
-        <label class="file"
-          >File <input
-            type="file"
-            accept=".csv,.json,text/csv,application/json"
-            onchange={choose}
-            disabled={task.running}
-          /></label
-        >
+        <FilePicker
+          label="Choose a file"
+          accept={['.csv', '.json', 'text/csv', 'application/json']}
+          disabled={task.running}
+          onpick={choose}
+        />
       </div>
     </section>
     <section aria-labelledby="out">
@@ -172,13 +162,11 @@
         </table></Wide
       >
       <p class="row">
-        <label class="file"
-          >Open a bundle as a new crate <input
-            type="file"
-            accept=".json,.gz,application/json,application/gzip"
-            onchange={openBundle}
-          /></label
-        >
+        <FilePicker
+          label="Open a bundle as a new crate"
+          accept={['.json', '.gz', 'application/json', 'application/gzip']}
+          onpick={openBundle}
+        />
       </p>
       {#if opening.state && opening.running}<TaskProgress
           task={opening.state}

@@ -1,17 +1,14 @@
 <script lang="ts">
+  import { changesOf } from '$lib/client/change';
   import { withTick } from '$lib/ui/common/ticks';
   import Wide from '$lib/ui/common/Wide.svelte';
   import { Button, Checkbox, Modal, Search, Select, SelectItem } from 'carbon-components-svelte';
-  import { invalidateAll } from '$app/navigation';
   import { page } from '$app/state';
-  import { KIND_LABEL, KINDS } from '#core/parts/kinds';
+  import { aKind, KIND_LABEL, KINDS } from '#core/parts/kinds';
   import { readDraft, type Draft } from '#core/parts/form/form';
   import { keepAddress, withQuery } from '$lib/client/address';
-  import { send } from '$lib/client/api';
-  import { saved } from '$lib/client/undo';
   import Pages from '$lib/ui/common/Pages.svelte';
   import SortHead from '$lib/ui/common/SortHead.svelte';
-  import { notices } from '$lib/ui/frame/notices.svelte';
   import { editablePaths, choicesOf } from '$lib/ui/parts/choices';
   import { tableColumns } from '$lib/ui/parts/columns';
   import FieldInput from '$lib/ui/parts/FieldInput.svelte';
@@ -60,25 +57,22 @@
     editing ? readDraft([{ ...editing.field, key: 'value', required: false }], draft) : { spec: {}, errors: {} }
   );
 
+  const change = $derived(changesOf(data.crate.id));
   async function many(method: 'PUT' | 'DELETE', body: object, words: string): Promise<void> {
     busy = true;
-    const answer = await send(method, `${api}/many`, { items, ...body });
+    const refusal = await change(method, `${api}/many`, { items, ...body }, words);
     busy = false;
-    if (!answer.ok) return notices.add('error', answer.failure.message);
+    if (refusal) return;
     picked = new Map();
     dialog = 'none';
-    saved(words, data.crate.id, answer.data.group);
-    await invalidateAll();
   }
   async function duplicate(): Promise<void> {
     for (const row of pickedHere) {
       const { id: _id, ...spec } = row.spec;
-      const answer = await send('POST', api, { spec: { ...spec, name: `${spec.name} (copy)`.slice(0, 120) } });
-      if (!answer.ok) return notices.add('error', answer.failure.message);
-      saved(`Added ${spec.name} (copy).`, data.crate.id, answer.data.group);
+      const copy = { ...spec, name: `${spec.name} (copy)`.slice(0, 120) };
+      if (await change('POST', api, { spec: copy }, `Added ${copy.name}.`)) return;
     }
     picked = new Map();
-    await invalidateAll();
   }
 </script>
 
@@ -87,9 +81,7 @@
   <div class="page-head">
     <h1 class="grow">Crate</h1>
     <Button href="{home}/paste" kind="tertiary" size="field">Paste a specification</Button>
-    <Button href="{home}/{data.kind}/new" size="field"
-      >Add {data.kind === 'enclosure' || data.kind === 'alternative' ? 'an' : 'a'} {label.one}</Button
-    >
+    <Button href="{home}/{data.kind}/new" size="field">Add {aKind(data.kind)}</Button>
   </div>
   <nav class="kinds" aria-label="Kinds of part">
     {#each KINDS as kind (kind)}

@@ -45,11 +45,10 @@
     await invalidateAll();
   }
   async function remove(): Promise<void> {
-    const answer = await send('DELETE', path, { version: data.model.version });
-    if (!answer.ok) return notices.add('error', answer.failure.message);
-    const also = data.quotes.length > 0 ? ` and its ${data.quotes.length} prices` : '';
-    saved(`Deleted ${data.model.spec.name}${also}.`, data.crate.id, answer.data.group);
-    await goto(list);
+    const n = data.quotes.length;
+    const also = n > 0 ? ` and its ${n === 1 ? 'price' : `${n} prices`}` : '';
+    const words = `Deleted ${data.model.spec.name}${also}.`;
+    await onchange('DELETE', path, { version: data.model.version }, { words, to: () => list });
   }
 
   const onchange = $derived(changesOf(data.crate.id));
@@ -68,12 +67,9 @@
 
   async function duplicate(): Promise<void> {
     const { id: _id, ...spec } = data.model.spec;
-    const answer = await send('POST', `${crateApi}/models`, {
-      spec: { ...spec, name: `${spec.name} (copy)`.slice(0, 120) }
-    });
-    if (!answer.ok) return notices.add('error', answer.failure.message);
-    saved(`Added ${spec.name} (copy).`, data.crate.id, answer.data.group);
-    await goto(`${list}/${answer.data.id}`);
+    const copy = { ...spec, name: `${spec.name} (copy)`.slice(0, 120) };
+    const to = (id: string) => `${list}/${id}`;
+    await onchange('POST', `${crateApi}/models`, { spec: copy }, { words: `Added ${copy.name}.`, to });
   }
 </script>
 

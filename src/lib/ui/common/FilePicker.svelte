@@ -1,0 +1,25 @@
+<script lang="ts">
+  import { FileUploaderButton } from 'carbon-components-svelte';
+
+  type Props = { label: string; accept?: readonly string[]; disabled?: boolean; onpick: (file: File) => unknown };
+  /** Picks one file. It is empty again at once, so that the same file, mended meanwhile, can be picked once more. */
+  let { label, accept = [], disabled = false, onpick }: Props = $props();
+  let files = $state.raw<readonly File[]>([]);
+
+  function picked(chosen: readonly File[]): void {
+    const file = chosen[0];
+    files = [];
+    if (file) onpick(file);
+  }
+</script>
+
+<FileUploaderButton
+  kind="tertiary"
+  size="field"
+  labelText={label}
+  disableLabelChanges
+  {accept}
+  {disabled}
+  bind:files
+  on:change={(e) => picked(e.detail)}
+/>
