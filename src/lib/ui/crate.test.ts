@@ -4,6 +4,7 @@ import { formFields } from '#core/parts/form/form-fields';
 import { MODEL_SCHEMAS } from '#core/parts/model';
 import { quoteSchema } from '#core/parts/quote';
 import { readSpecification } from '#core/box-text/read';
+import FilePicker from './common/FilePicker.svelte';
 import Files from './common/Files.svelte';
 import HistoryTable from './common/HistoryTable.svelte';
 import Pages from './common/Pages.svelte';
@@ -14,6 +15,7 @@ import Pairs from './parts/tabs/KnownCombinations.svelte';
 import Quotes from './parts/tabs/Prices.svelte';
 import ReadingView from './parts/ReadingView.svelte';
 import UnitTable from './items/ItemTable.svelte';
+import When from './common/When.svelte';
 
 /** What a person reads: the text without its markup. */
 const textOf = (body: string) =>
@@ -238,5 +240,23 @@ describe('long tables and long work', () => {
     expect(textOf(body)).toContain('24 Nov 2026 08:05');
     expect(textOf(body)).toContain('Lent D-1. undone');
     expect(textOf(render(HistoryTable, { props: { list: [] } }).body)).toBe('Nothing has happened yet.');
+  });
+});
+
+describe('small parts of many pages', () => {
+  it('a moment is UTC and says so where the clock of the reader is not known', () => {
+    const { body } = render(When, { props: { at: '2026-11-24T23:05:30.000Z' } });
+    expect(textOf(body)).toBe('24 Nov 2026 23:05 UTC');
+    expect(body).toContain('datetime="2026-11-24T23:05:30.000Z"');
+  });
+  it('a file is picked by a button, and its input has the same name', () => {
+    const { body } = render(FilePicker, { props: { label: HOSTILE, accept: ['.csv', '.json'], onpick: nothing } });
+    expect(textOf(body)).toContain(HOSTILE);
+    expect(body).not.toContain('<img');
+    expect(body).toContain('accept=".csv,.json"');
+    expect(body).toContain('aria-label="&lt;img src=x onerror=alert(1)>"');
+    expect(render(FilePicker, { props: { label: 'x', disabled: true, onpick: nothing } }).body).toMatch(
+      /<input[^>]*\bdisabled/
+    );
   });
 });
