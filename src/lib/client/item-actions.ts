@@ -21,7 +21,7 @@ export async function actOnUnits(crateId: string, items: readonly Item[], act: U
     notices.add('error', answer.failure.message);
     return false;
   }
-  saved(`${WORDS[what]} ${items.length === 1 ? 'one item' : `${items.length} units`}.`, crateId, answer.data.group);
+  saved(`${WORDS[what]} ${items.length === 1 ? 'one item' : `${items.length} items`}.`, crateId, answer.data.group);
   await invalidateAll();
   return true;
 }

@@ -44,10 +44,12 @@
     await goto(list);
     await invalidateAll();
   }
+  /** What goes with the part when it is deleted. */
+  const prices = $derived(
+    data.quotes.length === 0 ? '' : data.quotes.length === 1 ? '1 price' : `${data.quotes.length} prices`
+  );
   async function remove(): Promise<void> {
-    const n = data.quotes.length;
-    const also = n > 0 ? ` and its ${n === 1 ? 'price' : `${n} prices`}` : '';
-    const words = `Deleted ${data.model.spec.name}${also}.`;
+    const words = `Deleted ${data.model.spec.name}${prices && ` and its ${prices}`}.`;
     await onchange('DELETE', path, { version: data.model.version }, { words, to: () => list });
   }
 
@@ -90,9 +92,7 @@
       </p>
     </div>
     <Button kind="ghost" size="field" on:click={() => void duplicate()}>Duplicate</Button>
-    <Button kind="danger-ghost" size="field" on:click={remove}
-      >Delete{data.quotes.length > 0 ? ` with ${data.quotes.length} prices` : ''}</Button
-    >
+    <Button kind="danger-ghost" size="field" on:click={remove}>Delete{prices && ` with ${prices}`}</Button>
   </div>
   <nav class="tabs no-print" aria-label="About this part">
     {#each tabs as entry (entry.id)}
