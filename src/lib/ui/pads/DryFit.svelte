@@ -97,6 +97,14 @@
     padding: 6px 10px;
     background: var(--ash-ember-wash);
   }
+  /* Two of them stand side by side on a telephone: the words first, then the room around them. */
+  td :global(.bx--select-input) {
+    min-width: 126px;
+    padding: 0 28px 0 8px;
+  }
+  td :global(.bx--select__arrow) {
+    right: 8px;
+  }
   .end {
     display: flex;
     align-items: flex-end;

@@ -69,7 +69,7 @@
     />
     <Button type="submit" disabled={busy}>Find</Button>
   </form>
-  <FilePicker label="Or photograph the label" accept={['image/*']} disabled={busy} onpick={fromPicture} />
+  <FilePicker label="Or photograph the label" camera accept={['image/*']} disabled={busy} onpick={fromPicture} />
   <p class="small quiet">The picture is read in the browser and goes nowhere.</p>
 </div>
 
