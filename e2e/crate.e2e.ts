@@ -144,9 +144,12 @@ test('keyboard only: a drive from its box, a quote that is corrected, and all of
   // (100 - 10 %) + 5 = 95, and 20 % tax on it: 114
   await expect(page.getByRole('row', { name: /Nordlicht Depot/ })).toContainText('114.00');
   await page.getByRole('button', { name: /^Edit the price of Nordlicht Depot/ }).press('Enter');
-  await page.getByLabel('Valid until (optional)').fill('2026-13-01');
-  await expect(page.getByText('This must be a day such as 2026-12-01.')).toBeVisible();
-  await page.getByLabel('Valid until (optional)').fill('2027-01-31');
+  await page.getByRole('textbox', { name: 'Valid until' }).fill('2026-13-01');
+  await page.keyboard.press('Tab');
+  await expect(page.getByText('“2026-13-01” is no day; write it like 27 Nov 2026.')).toBeVisible();
+  await page.getByRole('textbox', { name: 'Valid until' }).fill('31.1.2027');
+  await page.keyboard.press('Tab');
+  await expect(page.getByRole('textbox', { name: 'Valid until' })).toHaveValue('31 Jan 2027');
   await page.getByLabel('Shipping (optional)').fill('');
   await page.keyboard.press('Enter');
   // without shipping: 90 x 1.2 = 108

@@ -44,6 +44,12 @@ describe('the house', () => {
     expect(CODE.filter((file) => !file.endsWith('house.test.ts') && forced.test(read(file)))).toEqual([]);
   });
 
+  it('a page sends its changes one way', () => {
+    const own = CODE.filter((file) => file.endsWith('.svelte') && /\bsend\b.*\$lib\/client\/api'/.test(read(file)));
+    // These two begin a long task, whose end says what became of it.
+    expect(own.sort()).toEqual(['src/routes/c/[crate]/rank/+page.svelte', 'src/routes/c/[crate]/tables/+page.svelte']);
+  });
+
   it('an exception from a rule says why', () => {
     const exceptions = CODE.flatMap((file) =>
       read(file)

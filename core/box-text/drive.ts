@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- the groups named here take part in every match of their pattern */
 import { claimsIn, meaning, measured, meansWhenSaid, allClaims, type Pattern } from './pattern.ts';
 import { sequentialRates } from './rates.ts';
 import type { Claim, Gathered } from './claims.ts';

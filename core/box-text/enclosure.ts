@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- the groups named here take part in every match of their pattern */
 import { M2_KEYS, M2_LENGTHS } from '../parts/drive.ts';
 import { linksIn, modesFrom } from './links.ts';
 import { claimsIn, meaning, listOf, measured, meansWhenSaid, allClaims, type Pattern } from './pattern.ts';

@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- the groups named here take part in every match of their pattern; each mode and rate has its row in the tables */
 import { LINK_MODES, type LinkMode } from '../facts/link-modes.ts';
 import type { Claim, Gathered, OpenQuestion, Span } from './claims.ts';
 import { numbersIn } from './text.ts';

@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- the groups named here take part in every match of their pattern, and a plug was found before it is read */
 import { type Clause, clausesOf, numbersIn, NUMBER, withoutEnd } from './text.ts';
 import type { LinkMode } from '../facts/link-modes.ts';
 import { capacities } from './drive.ts';

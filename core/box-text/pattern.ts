@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- every pattern of a number has a group that begins with a digit */
 import type { Claim, Gathered, OpenQuestion } from './claims.ts';
 import { believable, denied, NUMBER } from './text.ts';
 

@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- the groups named here take part in every match of their pattern; a reading has one rate at least */
 import type { Gathered } from './claims.ts';
 import { numbersIn, NUMBER, type Clause } from './text.ts';
 

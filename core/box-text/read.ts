@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- each kind of part has a score, and what was found has a span */
 import type { Kind } from '../parts/kinds.ts';
 import { readDrive } from './drive.ts';
 import { readEnclosure } from './enclosure.ts';

@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- a path has one key at least */
 import { LINK_MODES, type LinkMode } from '../facts/link-modes.ts';
 import { PLUG_LABELS } from '../parts/link-mode.ts';
 import type { BoxReading } from './claims.ts';

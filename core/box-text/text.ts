@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- the index lies inside the text */
 import type { Span } from './claims.ts';
 
 /** Longest stretch of one kind of character that means anything, and longest line; more is noise that patterns would choke on. */

@@ -76,5 +76,5 @@ export function stepAt(
   if (options.length === 0) return undefined;
   const at = options.findIndex(({ id }) => id === picked);
   const next = at < 0 ? (step > 0 ? 0 : options.length - 1) : (at + step + options.length) % options.length;
-  return options[next]!.id;
+  return options[next]?.id;
 }

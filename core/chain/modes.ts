@@ -55,7 +55,7 @@ export const throughPlug = (plug: Plug): ModeSet => plugSets[plug];
 
 /** Gives the best mode of a set; null for the empty set. */
 export function bestMode(set: ModeSet): LinkMode | null {
-  return set === 0 ? null : LINK_MODE_IDS[31 - Math.clz32(set & -set)]!;
+  return LINK_MODE_IDS[31 - Math.clz32(set & -set)] ?? null;
 }
 
 /** Gives the modes of a set, best first. */

@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- an index below the length of the list; a chain has its stages */
 import { PCIE_EFFICIENCY, PCIE_LANE_MBPS, SATA_MBPS } from '../facts/buses.ts';
 import { QUICK_REMOVAL_SHARE } from '../facts/flash.ts';
 import { LINK_MODES, USB4_40G_BY_BRIDGE, type LinkMode } from '../facts/link-modes.ts';

@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- a total is asked for where there is a price */
 import type { ExchangeRate } from '../parts/exchange-rate.ts';
 import type { Quote } from '../parts/quote.ts';
 import { exchange, type Exchanged } from './convert.ts';

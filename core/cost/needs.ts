@@ -29,8 +29,8 @@ function cableNeed({ host, portId, cable, enclosure }: NeedsOf): Need {
     ? negotiate(port, cable, enclosure)
     : { cableFrom: cable ? ('chosen' as const) : ('assumed' as const), cable: cable ?? null };
   if (cableFrom === 'captive') return { role: 'cable', name: 'Fixed cable', inBoxOf: enclosure.name };
-  if (cableFrom === 'chosen') return { role: 'cable', name: used!.name, modelId: used!.id };
-  if (cableFrom === 'box') return { role: 'cable', name: used!.name, inBoxOf: enclosure.name };
+  if (used && cableFrom === 'chosen') return { role: 'cable', name: used.name, modelId: used.id };
+  if (used && cableFrom === 'box') return { role: 'cable', name: used.name, inBoxOf: enclosure.name };
   const name = enclosure.includedCables?.length
     ? 'A cable that fits this port: none is chosen, and none in the box does'
     : 'A cable that fits: none is chosen and none is in the box';

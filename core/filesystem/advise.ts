@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- a filesystem is kept or named the nearest; what speaks of a job or a version was asked because there is one */
 import {
   FILESYSTEM_IDS,
   FILESYSTEMS,
@@ -115,7 +116,8 @@ const ALONE: Partial<Record<OsFamily, (id: FilesystemId, input: AdviceInput) => 
 
 /** Prefers among what is left: what is native to one family, else what all share. */
 function preference(id: FilesystemId, families: readonly OsFamily[], input: AdviceInput): Preference {
-  if (families.length === 1) return ALONE[families[0]!]?.(id, input) ?? SHARED[id] ?? OTHERWISE;
+  const [only] = families.length === 1 ? families : [];
+  if (only) return ALONE[only]?.(id, input) ?? SHARED[id] ?? OTHERWISE;
   const apple = families.includes('macos') && families.every((family) => APPLE.includes(family));
   if (apple && id === 'apfs') return { rank: 0, because: 'what all of these systems read and write' };
   return SHARED[id] ?? OTHERWISE;

@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- ORDER counts the places of this very list */
 import type { FormFactor } from '../parts/drive.ts';
 import type { LinkMode, Plug } from '../facts/link-modes.ts';
 import type { FilesystemId, OsFamily } from '../facts/filesystems.ts';

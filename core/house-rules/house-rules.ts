@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- every rule has its standard option */
 /**
  * A question on which practice differs: two options or more, each with what speaks for it, and the default. A crate chooses an option,
  * and every place where the rule decided something names it.

@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- a choice has one layer at least; indices below the length of the list, in the inner loop */
 import { COMPRESSION, STOCK_PADS_MM, USUAL_SHORE } from '../facts/m2.ts';
 import { USUAL_CONDUCTIVITY } from '../facts/thermal.ts';
 import type { Pad } from '../parts/pad.ts';

@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- an index below the length of the list; each side and each gap that is asked for was laid before */
 import { BOARD_LIMITS, LABEL_MM } from '../facts/m2.ts';
 import { appliedRule, chosenOption, type AppliedRule, type HouseRules } from '../house-rules/house-rules.ts';
 import type { Finding } from '../findings/finding.ts';

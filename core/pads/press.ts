@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- indices inside the table of hardness */
 import { BOARD_STIFFNESS, COMPRESSION, PAD_STRESS_MPA } from '../facts/m2.ts';
 import type { Band } from '../quantities/band.ts';
 import type { Mm } from '../quantities/measures.ts';

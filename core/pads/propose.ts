@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- a group holds one gap at least, and each has its ways; indices made by counting these very lists */
 import { BOARD_LIMITS } from '../facts/m2.ts';
 import { chosenOption } from '../house-rules/house-rules.ts';
 import type { Band } from '../quantities/band.ts';

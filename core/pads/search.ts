@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- indices made by counting these very lists, in the inner loop of the search */
 import { BOARD_LIMITS } from '../facts/m2.ts';
 import type { Mm } from '../quantities/measures.ts';
 import type { Board } from './board.ts';

@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- both groups take part in every match */
 import type { Kind } from './kinds.ts';
 
 /** The letter that a unit's tag begins with says its kind, so that a label can be read without a scanner. */

@@ -31,8 +31,8 @@ const REMARKS: readonly Remark[] = [
     if (!slow) return undefined;
     if (chosenOption('link', rules) !== 'by-job')
       return appliedRule('link', rules, 'a faster link is worth having in any case');
-    return slow.enough !== undefined
-      ? appliedRule('link', rules, `the job “${job!.name}” has the rate that it needs`)
+    return job && slow.enough !== undefined
+      ? appliedRule('link', rules, `the job “${job.name}” has the rate that it needs`)
       : appliedRule(
           'link',
           rules,

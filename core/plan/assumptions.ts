@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- called for a chain that works: it has a mode, a load and what it needs */
 import { AMBIENT_C, CASE_CLASS, SPECIFIC_HEAT, USUAL_CONDUCTIVITY } from '../facts/thermal.ts';
 import { DRAIN_SHARE, POWER } from '../facts/flash.ts';
 import { USUAL_SHORE } from '../facts/m2.ts';
@@ -80,8 +81,8 @@ export function assumptionsOf(input: PlanInput, build: ResolvedBuild): Assumed[]
 }
 
 function ofCable({ cable }: PlanInput, { negotiation }: ResolvedBuild, note: Note): void {
-  if (negotiation.cableFrom === 'box')
-    note('cable', 'name', negotiation.cable!.name, 'the cable in the box with the best mode', 'link', 'read', 'write');
+  if (negotiation.cableFrom === 'box' && negotiation.cable)
+    note('cable', 'name', negotiation.cable.name, 'the cable in the box with the best mode', 'link', 'read', 'write');
   else if (negotiation.cableFrom === 'assumed' && !cable)
     note(
       'cable',

@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- called for a chain that works: it has a mode */
 import { runsUas } from '../chain/stages.ts';
 import { fillOf, type CacheForecast } from '../throughput/flash-cache.ts';
 import { randomRate } from '../throughput/random.ts';

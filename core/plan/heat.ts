@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- a load has one phase at least */
 import { appliedRule, ruleName, chosenOption, type AppliedRule, type HouseRules } from '../house-rules/house-rules.ts';
 import { BRIDGE_LIMIT_C, BRIDGE_PATH, DISK_LIMIT_C, EJECTED_SHARE, TOUCH } from '../facts/thermal.ts';
 import type { Finding } from '../findings/finding.ts';

@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- asked of a job that fills its cache, throttles or is held back, so that the figure is there */
 import type { Finding } from '../findings/finding.ts';
 import { ruleName } from '../house-rules/house-rules.ts';
 import type { Job } from '../parts/job.ts';

@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- one way for each direction */
 import type { Job } from '../parts/job.ts';
 import {
   cacheBehindHost,

@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- a load has one phase at least */
 import type { Band } from '../quantities/band.ts';
 import type { CacheFill, CacheForecast } from '../throughput/flash-cache.ts';
 import type { Phase } from '../thermal/throttling/phase-volume.ts';

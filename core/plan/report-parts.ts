@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- called for a chain that works: it has a mode */
 import { trimAnswer } from '../filesystem/trim.ts';
 import { worstFirst, type Finding } from '../findings/finding.ts';
 import { sentenceOf } from '../findings/words.ts';
@@ -74,7 +75,7 @@ export function costOf(input: PlanInput, { negotiation, pads, usable }: Resolved
     { role: 'drive', id: drive.id },
     { role: 'enclosure', id: enclosure.id }
   ];
-  if (negotiation.cableFrom === 'chosen') parts.push({ role: 'cable', id: negotiation.cable!.id });
+  if (negotiation.cableFrom === 'chosen' && negotiation.cable) parts.push({ role: 'cable', id: negotiation.cable.id });
   parts.push(...padsToPay(input, pads));
   return buildCost(parts, quotes, { capacityTB: drive.capacityTB, usableTiB: usable }, exchange);
 }

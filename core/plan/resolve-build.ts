@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- every chain has its stages */
 import { formattedDrive } from '../filesystem/formatted.ts';
 import { PHONE_RECORDING_MBPS } from '../facts/buses.ts';
 import type { AppliedRule, HouseRules } from '../house-rules/house-rules.ts';

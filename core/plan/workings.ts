@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- called for a chain that works: it has a mode; flash has a rate after its cache */
 import type { Job } from '../parts/job.ts';
 import { DRAIN_SHARE } from '../facts/flash.ts';
 import { FILESYSTEMS } from '../facts/filesystems.ts';

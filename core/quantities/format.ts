@@ -72,7 +72,7 @@ export function capacity(tb: number): string {
   return tb < 1 ? quantity(tb * 1000, 'GB') : quantity(tb, 'TB');
 }
 
-const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
+export const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
 
 /**
  * Gives `2026-11-23` as `23 Nov 2026`; anything else comes back as it is.

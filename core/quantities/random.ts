@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- indices below the length of the list */
 /**
  * Gives a small seeded source of noise, so that a simulated result can be made again from its seed (mulberry32).
  * @returns a function giving numbers in 0..1

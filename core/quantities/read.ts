@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- the pattern matches the empty text too; an index inside the text; one reading at least is left */
 /**
  * The tolerant reader: what a person types from a box or a screen, read into the unit a field is kept in.
  * It returns the value, or says what it thinks was meant; it never guesses silently.

@@ -87,7 +87,8 @@ function readChoicesCell(field: Extract<Field, { type: 'choices' }>, cell: strin
     .filter(Boolean);
   const picked = words.map((word) => field.options.find(saysOption(word)));
   const unknown = words.filter((_, i) => picked[i] === undefined);
-  if (unknown.length === 0) return { draft: { [path]: picked.map((option) => String(option!.value)) } };
+  if (unknown.length === 0)
+    return { draft: { [path]: picked.flatMap((option) => (option ? [String(option.value)] : [])) } };
   const choices = field.options.map((o) => o.value).join(', ');
   return { error: `“${unknown.join('”, “')}” is not one of the choices: ${choices}.` };
 }
@@ -207,8 +208,8 @@ export function matchColumns(headings: readonly string[], columns: readonly Colu
   const tries = [
     byName((c) => c.path),
     byName((c) => c.title),
-    byName((c) => c.title.split(',')[0]!),
-    byName((c) => c.path.split('.').at(-1)!)
+    byName((c) => c.title.split(',')[0] ?? c.title),
+    byName((c) => c.path.slice(c.path.lastIndexOf('.') + 1))
   ];
   return headings.map((heading) => {
     const wanted = heading.length > LONGEST_HEADING ? '' : plain(heading);
@@ -228,9 +229,11 @@ export function matchColumns(headings: readonly string[], columns: readonly Colu
           (c) =>
             !taken.has(c.path) &&
             headingUnit(heading, c) !== undefined &&
-            [c.title.split(',')[0]!, c.title.replace(/,[^,]*$/, ''), c.path.replace(/(TB|GB|MBps|Mm|M|W|C)$/, '')].some(
-              (name) => plain(name) === plain(measured)
-            )
+            [
+              c.title.split(',')[0] ?? c.title,
+              c.title.replace(/,[^,]*$/, ''),
+              c.path.replace(/(TB|GB|MBps|Mm|M|W|C)$/, '')
+            ].some((name) => plain(name) === plain(measured))
         )
       : undefined;
     return column ? take(column.path) : null;

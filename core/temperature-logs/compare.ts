@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- a run has one sample at least */
 import type { PlanInput } from '../plan/report.ts';
 import { resolveBuild } from '../plan/resolve-build.ts';
 import type { Band } from '../quantities/band.ts';

@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- the fit returns one value for each parameter that went in */
 import { levenbergMarquardt } from 'ml-levenberg-marquardt';
 import type { Celsius } from '../quantities/measures.ts';
 import type { Probe } from './log.ts';

@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- a log has two points at least, by its schema; indices below the length of the list */
 import { z } from 'zod';
 import type { Celsius, Seconds } from '../quantities/measures.ts';
 

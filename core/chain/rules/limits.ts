@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- every chain has a slot, and a part that limits alone leaves a mode without it */
 import { QUICK_REMOVAL_SHARE } from '../../facts/flash.ts';
 import type { LinkMode } from '../../facts/link-modes.ts';
 import type { Finding } from '../../findings/finding.ts';

@@ -86,7 +86,7 @@ export const cableLength: LinkRule = ({ negotiation: { cable, mode } }) => {
 
 /** Points out a cable that most likely carries more than is printed on it: a a passive cable sold for 10 Gb/s most likely has both lane pairs; it is tried before another one is bought. */
 export const cableLikely: LinkRule = ({ negotiation: { likely, mode } }) =>
-  likely ? { code: 'cable-rate-likely', severity: 'check', about: 'cable', mode: mode! } : undefined;
+  likely && mode ? { code: 'cable-rate-likely', severity: 'check', about: 'cable', mode } : undefined;
 
 /** Finds a drive of a later generation than its tunnel: Gen 5 drives only: Gen 4 in a Gen 3 bridge is harmless. */
 export const pcieGeneration: ChainRule = ({ drive, enclosure, negotiation: { mode } }) =>

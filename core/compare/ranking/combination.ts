@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- indices made by the walk over these very lists */
 import { chainKey } from '../../build/chain-key.ts';
 import { gather } from '../../build/gather.ts';
 import { plan } from '../../plan/plan.ts';

@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- an index below the length of the list, in the inner loop */
 /**
  * The frontier of cost against speed: what no other beats in one without losing in the other. Points stand cheapest first, and
  * each is faster than the one before it; what is equal in both stands together.

@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- indices made by counting these very lists, in the inner loop */
 import { drawKind } from '../../chain/power-draw.ts';
 import { negotiate, socketFor, type Negotiation } from '../../chain/negotiate.ts';
 import { mostOfDrive, mostOfEnclosure } from '../../chain/power-need.ts';

@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- indices made by the walk over these very lists */
 import { planOf, type RankMember } from './combination.ts';
 import type { LinkClass } from './link-classes.ts';
 import type { Prepared } from './prepare.ts';

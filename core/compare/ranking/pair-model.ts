@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- indices made by the walk over these very lists, in the inner loop */
 import { drawKind } from '../../chain/power-draw.ts';
 import { slotStage } from '../../chain/stages.ts';
 import type { LinkMode } from '../../facts/link-modes.ts';

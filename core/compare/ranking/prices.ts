@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- indices made by the walk over these very lists, in the inner loop */
 import { buildCost } from '../../cost/build-cost.ts';
 import { exchange } from '../../cost/convert.ts';
 import { deliveredPrice, newestQuote } from '../../cost/delivered-price.ts';

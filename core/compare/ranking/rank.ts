@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- indices made by the walk over these very lists; what is ranked works, so that its figures are there */
 import { appliedRule, type AppliedRule } from '../../house-rules/house-rules.ts';
 import { combinationKey, combinationOf, compareIds, planOf, type RankMember } from './combination.ts';
 import { Frontier } from './frontier.ts';

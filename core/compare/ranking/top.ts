@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- indices inside the heap, in the inner loop */
 /** The best few of many: a heap with the worst of them on top, so that most candidates cost one comparison. */
 export class Top<T> {
   private readonly heap: T[] = [];

@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- indices made by the walk over these very lists, in the inner loop */
 import { chainKey, pairKey } from '../../build/chain-key.ts';
 import type { Pairing } from '../../chain/rules/rule.ts';
 import { FIT_RULES, type FitRule } from '../../chain/rules/rules.ts';

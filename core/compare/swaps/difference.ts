@@ -33,6 +33,13 @@ export function typicalFigures(report: PlanReport): Map<string, number> {
   return figures;
 }
 
+/** Says how a figure that both plans have changed. */
+function changeOf(key: string, was: number, is: number): FigureDifference {
+  const change = is - was;
+  const better = NEITHER.test(key) ? null : change > 0 !== LOWER_IS_BETTER.includes(key);
+  return { before: was, after: is, change, percent: was === 0 ? null : (100 * change) / was, better };
+}
+
 /**
  * Gives figure by figure, what is different in the second plan. Both need their workings.
  * @example differences(plan(anInput()), plan(anInput())).size // 0
@@ -42,16 +49,9 @@ export function differences(before: PlanReport, after: PlanReport): Map<string, 
   const out = new Map<string, FigureDifference>();
   for (const key of new Set([...a.keys(), ...b.keys()])) {
     const [was, is] = [a.get(key) ?? null, b.get(key) ?? null];
-    const change = was === null || is === null ? null : is - was;
-    const same = change === null ? was === is : Math.abs(change) <= 1e-9 * Math.max(Math.abs(was!), Math.abs(is!));
-    if (same) continue;
-    out.set(key, {
-      before: was,
-      after: is,
-      change,
-      percent: change === null || was === 0 ? null : (100 * change) / was!,
-      better: change === null || NEITHER.test(key) ? null : change > 0 !== LOWER_IS_BETTER.includes(key)
-    });
+    if (was !== null && is !== null) {
+      if (Math.abs(is - was) > 1e-9 * Math.max(Math.abs(was), Math.abs(is))) out.set(key, changeOf(key, was, is));
+    } else if (was !== is) out.set(key, { before: was, after: is, change: null, percent: null, better: null });
   }
   return out;
 }

@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- demands and rates have one entry for each flow, resources and what is left of them one for each resource */
 /**
  * Shares capacities among flows so that none could have more without one that has less getting even less (max-min fairness, by
  * filling all of them at once until something is full).

@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- members, plans, ports and flows are lists of the same length, and each member has a port that was looked up */
 import type { Port, Host } from '../../parts/host.ts';
 import { fairShares } from './fair-shares.ts';
 import { LINK_MODES } from '../../facts/link-modes.ts';

@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- a group holds one place at least, with its choice */
 import { M2_CONNECTOR_MM, PAD_EDGE_MM } from '../../facts/m2.ts';
 import type { Mm } from '../../quantities/measures.ts';
 import type { Board, Component } from '../board.ts';

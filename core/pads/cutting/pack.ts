@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- indices below the number of pieces, in the inner loop of the search */
 import { shuffled, seeded } from '../../quantities/random.ts';
 import type { Mm } from '../../quantities/measures.ts';
 

@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- a part has one mode at least, by its schema */
 import { LINK_MODES, type LinkMode } from '../../facts/link-modes.ts';
 import type { Enclosure } from '../enclosure.ts';
 

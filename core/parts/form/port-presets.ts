@@ -34,7 +34,7 @@ export function portDraft(preset: PortPreset, at: string, draft: Draft): Draft {
   const typed = (key: string) => typeof draft[`${at}.${key}`] === 'string' && draft[`${at}.${key}`] !== '';
   return {
     ...(typed('id') ? {} : { [`${at}.id`]: `p${row}` }),
-    ...(typed('label') ? {} : { [`${at}.label`]: preset.label.split(/ port|,/)[0]! }),
+    ...(typed('label') ? {} : { [`${at}.label`]: preset.label.split(/ port|,/)[0] ?? preset.label }),
     [`${at}.plug`]: preset.plug,
     [`${at}.modes`]: [...preset.modes],
     [`${at}.powerW`]: preset.powerW === undefined ? '' : String(preset.powerW)

@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- a load has one phase at least; what throttles has limits */
 import type { Band } from '../../quantities/band.ts';
 import type { Celsius } from '../../quantities/measures.ts';
 import { settledTemperatures } from '../model/network.ts';

@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- indices into the table of deviations, ENDS for each parameter */
 import type { Band } from '../../quantities/band.ts';
 import type { Celsius } from '../../quantities/measures.ts';
 import { chipRises, pathsOf, riseFor, surfaceOf, type Power } from '../model/network.ts';

@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- a load has one phase at least */
 import type { Celsius, Seconds } from '../../quantities/measures.ts';
 import { settledTemperatures } from '../model/network.ts';
 import { powerAt } from '../model/power.ts';

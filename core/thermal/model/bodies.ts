@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- three bodies, three modes: indices 0 to 2, in the inner loop */
 import { EigenvalueDecomposition } from 'ml-matrix';
 import type { Celsius, Seconds } from '../../quantities/measures.ts';
 import { faceRise, heatOut, type Network, type Power } from './network.ts';

@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- there are always three parts */
 import type { Celsius, Seconds } from '../../quantities/measures.ts';
 import type { DecayPart } from './chip-modes.ts';
 

@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- there are always three levels */
 import type { Celsius, MBps } from '../../quantities/measures.ts';
 import { settledTemperatures, type Network, type Power, type Temperatures } from '../model/network.ts';
 import type { Setting } from '../model/setting.ts';

@@ -1,3 +1,4 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion -- indices below the number of phases and levels, in the inner loop */
 import type { Celsius, GB, MBps, Seconds } from '../../quantities/measures.ts';
 import { faceRise, settledTemperatures, type Power } from '../model/network.ts';
 import { powerAt } from '../model/power.ts';

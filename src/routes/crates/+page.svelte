@@ -1,13 +1,10 @@
 <script lang="ts">
   import Wide from '$lib/ui/common/Wide.svelte';
   import { Button, Modal, TextInput } from 'carbon-components-svelte';
-  import { goto, invalidateAll } from '$app/navigation';
   import { page } from '$app/state';
   import { day } from '#core/quantities/format';
-  import { send, type ChangeAnswer } from '$lib/client/api';
-  import { saved } from '$lib/client/undo';
   import Frame from '$lib/ui/frame/Frame.svelte';
-  import { notices } from '$lib/ui/frame/notices.svelte';
+  import { changesOf } from '$lib/client/change';
 
   let { data } = $props();
   let name = $state('');
@@ -22,19 +19,14 @@
     if (!deleting) return;
     const { id, name: title, version, forGood } = deleting;
     deleting = null;
-    const answer = forGood
-      ? await send<Partial<ChangeAnswer>>('DELETE', `/api/crates/${id}/for-good`, { confirm: 'for good' })
-      : await send<Partial<ChangeAnswer>>('DELETE', `/api/crates/${id}`, { version });
-    if (!answer.ok) return notices.add('error', answer.failure.message);
-    if (answer.data.group) saved(`Deleted ${title}.`, id, answer.data.group);
-    else notices.add('success', `${title} is gone for good.`);
-    await invalidateAll();
+    const change = changesOf(id);
+    if (forGood)
+      await change('DELETE', `/api/crates/${id}/for-good`, { confirm: 'for good' }, `${title} is gone for good.`);
+    else await change('DELETE', `/api/crates/${id}`, { version }, `Deleted ${title}.`);
   }
   async function bringBack(crate: { id: string; name: string; version: number }): Promise<void> {
-    const answer = await send('POST', `/api/crates/${crate.id}/bring-back`, { version: crate.version });
-    if (!answer.ok) return notices.add('error', answer.failure.message);
-    notices.add('success', `${crate.name} is back.`);
-    await invalidateAll();
+    const { id, version } = crate;
+    await changesOf(id)('POST', `/api/crates/${id}/bring-back`, { version }, `${crate.name} is back.`);
   }
 
   async function create(event: SubmitEvent): Promise<void> {
@@ -44,22 +36,24 @@
       return;
     }
     busy = true;
-    const answer = await send<{ slug: string }>('POST', '/api/crates', { name: name.trim() });
+    const refusal = await changesOf('')(
+      'POST',
+      '/api/crates',
+      { name: name.trim() },
+      {
+        words: `Made the crate ${name.trim()}.`,
+        to: ({ slug }) => `/c/${slug}`,
+        refused: () => undefined
+      }
+    );
     busy = false;
-    if (!answer.ok) {
-      wrong = answer.failure.fields[0]?.message ?? answer.failure.message;
-      return;
-    }
-    await goto(`/c/${answer.data.slug}`);
+    if (refusal) wrong = refusal.fields[0]?.message ?? refusal.message;
   }
 
   async function reset(): Promise<void> {
     const id = resetting;
     resetting = null;
-    const answer = await send('POST', `/api/crates/${id}/reset`, {});
-    if (!answer.ok) return notices.add('error', answer.failure.message);
-    notices.add('success', 'The demo crate is as it ships.');
-    await invalidateAll();
+    if (id) await changesOf(id)('POST', `/api/crates/${id}/reset`, {}, 'The demo crate is as it ships.');
   }
 </script>
 

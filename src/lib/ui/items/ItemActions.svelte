@@ -1,4 +1,5 @@
 <script lang="ts">
+  import DayField from '$lib/ui/common/DayField.svelte';
   import { Button, Modal, Select, SelectItem, TextInput } from 'carbon-components-svelte';
   import { UNIT_STATES } from '#core/parts/item';
 
@@ -20,7 +21,6 @@
   let where = $state('');
   let field = $state<'state' | 'location' | 'custodian' | 'buildId'>('location');
   let value = $state('');
-  const dueWrong = $derived(due !== '' && !/^\d{4}-\d{2}-\d{2}$/.test(due));
   const units = $derived(count === 1 ? 'this item' : `${count} items`);
 
   function act(what: UnitAct): void {
@@ -45,19 +45,13 @@
   modalHeading="Lend {units}"
   primaryButtonText="Lend"
   secondaryButtonText="Cancel"
-  primaryButtonDisabled={who.trim() === '' || dueWrong}
+  primaryButtonDisabled={who.trim() === ''}
   on:click:button--secondary={() => (dialog = 'none')}
   on:close={() => (dialog = 'none')}
   on:submit={() => act({ do: 'check-out', to: who.trim(), ...(due ? { dueBack: due } : {}) })}
 >
   <TextInput labelText="Who takes it" bind:value={who} maxlength={120} />
-  <TextInput
-    labelText="Due back (optional)"
-    placeholder="year-month-day"
-    bind:value={due}
-    invalid={dueWrong}
-    invalidText="A day such as 2026-12-01"
-  />
+  <DayField label="Due back (optional)" value={due} onpick={(date) => (due = date)} />
 </Modal>
 <Modal
   open={dialog === 'in'}

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import DayField from '$lib/ui/common/DayField.svelte';
   import { untrack } from 'svelte';
   import { dayHere } from '../common/day-here';
   import { Button, Checkbox, Select, SelectItem, TextArea, TextInput } from 'carbon-components-svelte';
@@ -162,13 +163,12 @@
       </div>
     {/each}
     <div>
-      <TextInput
-        type="date"
-        labelText="Day"
+      <DayField
+        label="Day"
         value={typed.date ?? ''}
         invalid={errorOf('date') !== undefined}
         invalidText={errorOf('date') ?? ''}
-        on:input={(e) => edit('date', String(e.detail ?? ''))}
+        onpick={(date) => edit('date', date)}
       />
     </div>
   </div>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import DayField from '$lib/ui/common/DayField.svelte';
   import { Checkbox, Select, SelectItem, TextArea, TextInput } from 'carbon-components-svelte';
   import { splitTerms } from '#core/facts/glossary';
   import type { Draft, Field, FormError } from '#core/parts/form/form';
@@ -143,6 +144,18 @@
       on:input={(e) => onedit(path, (e.target as HTMLTextAreaElement).value)}
     />
   </div>
+{:else if field.type === 'text' && field.day}
+  <div class="input">
+    <DayField
+      {label}
+      value={typed}
+      invalid={error !== undefined}
+      invalidText={error?.message ?? ''}
+      helperText={field.description ?? ''}
+      onpick={(date) => onedit(path, date)}
+    />
+    {@render explained()}
+  </div>
 {:else}
   {@const suggestions = field.type === 'text' ? (field.suggestions ?? []) : []}
   <div class="input">
@@ -159,7 +172,6 @@
       helperText={typed === '' && template ? `assumed: ${template}` : (field.description ?? '')}
       autocomplete="off"
       list={suggestions.length > 0 ? `${uid}-list` : undefined}
-      placeholder={field.type === 'text' && field.day ? 'year-month-day' : ''}
       on:input={(e) => onedit(path, String(e.detail ?? ''))}
     />
     {#if typed === '' && template && confirmable !== ''}

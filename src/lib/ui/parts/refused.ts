@@ -1,7 +1,24 @@
-/** Why a change was not made: a sentence, and what was wrong at which path. */
-export type Refusal = { message: string; fields: readonly { path: string; message: string }[] };
-/** What is said of a change, and where it leads: to a page, by the id of what was made, and where its undo leads. */
-export type Outcome = { words: string; to?: (id: string) => string; undone?: string };
+/** Why a change was not made: a sentence, its code, and what was wrong at which path. */
+export type Refusal = {
+  code: string;
+  message: string;
+  fields: readonly { path: string; message: string }[];
+  details: Readonly<Record<string, unknown>>;
+};
+/** What a change answers with, where it makes something: its id, its tag, its address. */
+export type Made = { id: string; version: number; tag?: string; slug?: string };
+/** What is said of a change, and where it leads. */
+export type Outcome = {
+  words: string | ((made: Made) => string);
+  /** The page to go to once it is made. */
+  to?: (made: Made) => string;
+  /** What else is done once it is made, before the page is left or loaded again. */
+  then?: () => void;
+  /** Where undo leads, or what it does besides. */
+  undone?: string | (() => void);
+  /** What a refusal is called by the page, where it knows better; nothing where the page shows it itself. */
+  refused?: (refusal: Refusal) => string | undefined;
+};
 /** Sends a change and says what became of it. @returns the refusal, or nothing when it was made */
 export type SentChange = (
   method: 'POST' | 'PUT' | 'DELETE',

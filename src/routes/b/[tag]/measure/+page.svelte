@@ -1,22 +1,19 @@
 <script lang="ts">
+  import { STAGE_LABEL } from '#core/build/stages';
   import { changesOf } from '$lib/client/change';
   import Wide from '$lib/ui/common/Wide.svelte';
   import { Button } from 'carbon-components-svelte';
-  import { invalidateAll } from '$app/navigation';
   import type { Alarm } from '#core/results/gates';
   import { compareWithPlan, comparisonSentence, RESULT_LABEL, BAND_OF } from '#core/results/compare';
   import type { RunInput } from '#core/results/run';
   import { LINK_MODES } from '#core/facts/link-modes';
   import { bandText, day, rate } from '#core/quantities/format';
-  import { send, type ChangeAnswer } from '$lib/client/api';
-  import { saved } from '$lib/client/undo';
   import ResultForm from '$lib/ui/measure/ResultForm.svelte';
   import Figure from '$lib/ui/common/Figure.svelte';
   import Lane from '$lib/ui/common/Lane.svelte';
   import { ruleName, chosenOption } from '#core/house-rules/house-rules';
   import type { TimedCopy } from '$lib/ui/measure/timed-copy';
   import Stopwatch from '$lib/ui/measure/Stopwatch.svelte';
-  import { notices } from '$lib/ui/frame/notices.svelte';
 
   let { data } = $props();
   const path = $derived(`/api/crates/${data.crate.id}/builds/${data.build.id}/runs`);
@@ -34,34 +31,29 @@
   let busy = $state(false);
   let timed = $state.raw<TimedCopy>();
 
+  const change = $derived(changesOf(data.crate.id));
   /** @returns whether it was kept */
   async function onsave(input: RunInput): Promise<boolean> {
     busy = true;
-    const answer = await send<ChangeAnswer>('POST', path, input);
+    const { tag, stage, version, id } = data.build;
+    const refusal = await change('POST', path, input, { words: 'The result is kept.', then: () => (shown = null) });
     busy = false;
-    if (!answer.ok) {
-      const { fields, details, message } = answer.failure;
-      refused = {
-        fields: Object.fromEntries(fields.map((f) => [f.path, f.message])),
-        alarms: (details.alarms as Alarm[] | undefined) ?? []
-      };
-      if (fields.length === 0) notices.add('error', message);
-      return false;
-    }
-    refused = { fields: {}, alarms: [] };
-    shown = null;
-    saved('The result is kept.', data.crate.id, answer.data.group);
+    refused = {
+      fields: Object.fromEntries(refusal?.fields.map((f) => [f.path, f.message]) ?? []),
+      alarms: (refusal?.details.alarms as Alarm[] | undefined) ?? []
+    };
     // A first result is what the stage measured (`benched`) means.
-    if (data.build.stage === 'formatted')
-      await send('PUT', `/api/crates/${data.crate.id}/builds/${data.build.id}/stage`, {
-        version: data.build.version,
-        stage: 'benched'
-      });
-    await invalidateAll();
-    return true;
+    if (!refusal && stage === 'formatted')
+      await change(
+        'PUT',
+        `/api/crates/${data.crate.id}/builds/${id}/stage`,
+        { version, stage: 'benched' },
+        `${tag} is now ${STAGE_LABEL.benched}.`
+      );
+    return refusal === undefined;
   }
   async function remove(id: string, version: number): Promise<void> {
-    await changesOf(data.crate.id)('DELETE', `${path}/${id}`, { version }, 'The result is deleted.');
+    await change('DELETE', `${path}/${id}`, { version }, 'The result is deleted.');
   }
   const conditionWords = (r: (typeof data.runs)[number]) =>
     [

@@ -1,19 +1,18 @@
 <script lang="ts">
   import When from '$lib/ui/common/When.svelte';
   import { Button, Modal, Select, SelectItem, TextInput } from 'carbon-components-svelte';
-  import { goto, invalidateAll, replaceState } from '$app/navigation';
+  import { invalidateAll, replaceState } from '$app/navigation';
   import { page } from '$app/state';
   import { queryOf } from '$lib/client/address';
   import type { Choice } from '#core/build/choice';
   import { STAGE_LABEL, STAGES, type BuildStage } from '#core/build/stages';
   import { day } from '#core/quantities/format';
-  import { send, type Answer, type ChangeAnswer } from '$lib/client/api';
-  import { saved } from '$lib/client/undo';
   import { AroundChoice } from '$lib/client/what-if.svelte';
   import { measuredByPort } from '$lib/ui/pair/measured';
-  import { notices } from '$lib/ui/frame/notices.svelte';
   import PairStation from '$lib/ui/pair/PairStation.svelte';
   import { choiceFromQuery, choiceToQuery } from '$lib/ui/pair/slots';
+  import { changesOf } from '$lib/client/change';
+  import type { Outcome } from '$lib/ui/parts/refused';
 
   let { data } = $props();
   const path = $derived(`/api/crates/${data.crate.id}/builds/${data.build.id}`);
@@ -53,15 +52,18 @@
     choice = next;
     replaceState(same(next, data.build.choice) ? page.url.pathname : `?${choiceToQuery(next)}`, {});
   }
-  async function done(answer: Answer<ChangeAnswer>, text: string): Promise<void> {
-    if (answer.ok) {
-      saved(text, data.crate.id, answer.data.group, reset);
-      replaceState(page.url.pathname, {});
-      await invalidateAll();
-    } else if (answer.failure.code === 'conflict' && answer.failure.details.current)
-      theirs = answer.failure.details.current as Theirs;
-    else notices.add('error', answer.failure.message);
-  }
+  const change = $derived(changesOf(data.crate.id));
+  /** Says that the build is stored; what somebody else stored in between is laid beside it. */
+  const outcome = (words: string): Outcome => ({
+    words,
+    then: () => replaceState(page.url.pathname, {}),
+    undone: reset,
+    refused({ code, details, message }) {
+      if (code !== 'conflict' || !details.current) return message;
+      theirs = details.current as Theirs;
+      return undefined;
+    }
+  });
   function reset(): void {
     void invalidateAll().then(() => {
       choice = data.build.choice;
@@ -71,28 +73,25 @@
   async function save(version: number): Promise<void> {
     if (busy) return;
     busy = true;
-    const answer = await send('PUT', path, {
+    const body = {
       version,
       name: name.trim(),
       stage: data.build.stage,
       choice: { ...choice, writeCache: choice.writeCache ?? null }
-    });
+    };
+    await change('PUT', path, body, outcome(`Saved ${data.build.tag}.`));
     busy = false;
-    await done(answer, `Saved ${data.build.tag}.`);
   }
   async function mark(stage: BuildStage): Promise<void> {
     if (stage === data.build.stage) return;
-    await done(
-      await send('PUT', `${path}/stage`, { version: data.build.version, stage }),
-      `${data.build.tag} is now ${STAGE_LABEL[stage]}.`
-    );
+    const body = { version: data.build.version, stage };
+    await change('PUT', `${path}/stage`, body, outcome(`${data.build.tag} is now ${STAGE_LABEL[stage]}.`));
   }
   async function remove(): Promise<void> {
     deleting = false;
-    const answer = await send('DELETE', path, { version: data.build.version });
-    if (!answer.ok) return notices.add('error', answer.failure.message);
-    saved(`Deleted ${data.build.tag}.`, data.crate.id, answer.data.group);
-    await goto(`/c/${data.crate.slug}/builds`);
+    const body = { version: data.build.version };
+    const to = () => `/c/${data.crate.slug}/builds`;
+    await change('DELETE', path, body, { words: `Deleted ${data.build.tag}.`, to });
   }
   const nameOf = (kind: 'host' | 'cable' | 'enclosure' | 'drive', id: string | undefined) =>
     id ? (data.library[kind].get(id)?.name ?? 'gone') : 'none';

@@ -31,7 +31,7 @@
     busy = true;
     const list = `/c/${data.crate.slug}/jobs`;
     const words = `Added the job ${String(spec.name)}.`;
-    const onward = { words, to: (id: string) => `${list}/${id}`, undone: list };
+    const onward = { words, to: ({ id }: { id: string }) => `${list}/${id}`, undone: list };
     const refusal = await change('POST', api, { spec }, onward);
     busy = false;
     if (!refusal) dropDraft(draftKey);

@@ -2,17 +2,16 @@
   import { tick, untrack } from 'svelte';
   import { aKind } from '#core/parts/kinds';
   import { Button, Modal, TextInput } from 'carbon-components-svelte';
-  import { goto, replaceState } from '$app/navigation';
+  import { replaceState } from '$app/navigation';
   import { page } from '$app/state';
   import { queryOf } from '$lib/client/address';
   import type { Choice } from '#core/build/choice';
-  import { send } from '$lib/client/api';
-  import { saved } from '$lib/client/undo';
   import { dropDraft, keepDraft, keptDraft } from '$lib/ui/common/drafts';
   import { AroundChoice } from '$lib/client/what-if.svelte';
   import { measuredByPort } from '$lib/ui/pair/measured';
   import PairStation from '$lib/ui/pair/PairStation.svelte';
   import { choiceFromQuery, choiceToQuery } from '$lib/ui/pair/slots';
+  import { changesOf } from '$lib/client/change';
 
   let { data } = $props();
   let choice = $state.raw<Partial<Choice>>(choiceFromQuery(queryOf(page.url)));
@@ -52,25 +51,23 @@
   async function save(): Promise<void> {
     if (busy) return;
     busy = true;
-    const answer = await send<{ id: string; version: number; group: string; tag: string }>(
+    const refusal = await changesOf(data.crate.id)(
       'POST',
       `/api/crates/${data.crate.id}/builds`,
-      { name: name.trim(), choice }
+      { name: name.trim(), choice },
+      {
+        words: ({ tag }) => `Saved as ${tag}.`,
+        then() {
+          open = false;
+          dropDraft(draftKey);
+        },
+        to: ({ tag }) => `/b/${tag}/pair`,
+        undone: `/c/${data.crate.slug}/builds`,
+        refused: () => undefined
+      }
     );
     busy = false;
-    if (!answer.ok) {
-      wrong = answer.failure.message;
-      return;
-    }
-    open = false;
-    dropDraft(draftKey);
-    saved(
-      `Saved as ${answer.data.tag}.`,
-      data.crate.id,
-      answer.data.group,
-      () => void goto(`/c/${data.crate.slug}/builds`)
-    );
-    await goto(`/b/${answer.data.tag}/pair`);
+    wrong = refusal?.message ?? '';
   }
 </script>
 

@@ -1,15 +1,12 @@
 <script lang="ts">
   import Wide from '$lib/ui/common/Wide.svelte';
   import { Button, Search, TextInput } from 'carbon-components-svelte';
-  import { invalidateAll } from '$app/navigation';
   import { exchange } from '#core/cost/convert';
   import { deliveredPrice } from '#core/cost/delivered-price';
   import { day, money } from '#core/quantities/format';
-  import { send } from '$lib/client/api';
   import { changesOf } from '$lib/client/change';
   import RecordForm from '$lib/ui/common/RecordForm.svelte';
   import SortHead from '$lib/ui/common/SortHead.svelte';
-  import { notices } from '$lib/ui/frame/notices.svelte';
   import { rateFields } from '$lib/ui/parts/record-fields';
   import { age } from '$lib/ui/prices/history';
 
@@ -73,14 +70,12 @@
   }
   async function setCurrency(event: SubmitEvent): Promise<void> {
     event.preventDefault();
-    const answer = await send('PUT', api, {
-      version: data.crate.version,
-      name: data.crate.name,
-      currency: currency.trim().toUpperCase()
+    const code = currency.trim().toUpperCase();
+    const body = { version: data.crate.version, name: data.crate.name, currency: code };
+    await onchange('PUT', api, body, {
+      words: `This crate adds up in ${code} now.`,
+      refused: ({ message }) => message
     });
-    if (!answer.ok) return notices.add('error', answer.failure.message);
-    notices.add('success', `This crate adds up in ${currency.trim().toUpperCase()} now.`);
-    await invalidateAll();
   }
 </script>
 

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import DayField from '$lib/ui/common/DayField.svelte';
   import { Button, NumberInput, Select, SelectItem, TextArea, TextInput } from 'carbon-components-svelte';
   import { day, duration, figure, quantity } from '#core/quantities/format';
   import { compareLog } from '#core/temperature-logs/compare';
@@ -163,13 +164,11 @@
         }}
       >
         <div class="fields">
-          <TextInput
-            size="sm"
-            labelText="Day"
-            type="date"
-            max={data.today}
+          <DayField
+            label="Day"
+            last={data.today}
             value={date || data.today}
-            on:input={(e) => (date = String(e.detail ?? ''))}
+            onpick={(picked) => (date = picked)}
             invalid={refused.date !== undefined}
             invalidText={refused.date}
           />

@@ -1,13 +1,12 @@
 <script lang="ts">
   import { Button } from 'carbon-components-svelte';
-  import { goto, invalidateAll } from '$app/navigation';
+  import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import { deliveredPrice } from '#core/cost/delivered-price';
   import { day, money } from '#core/quantities/format';
   import { withQuery } from '$lib/client/address';
-  import { send } from '$lib/client/api';
   import { changesOf } from '$lib/client/change';
-  import { saved, takeBack } from '$lib/client/undo';
+  import { takeBack } from '$lib/client/undo';
   import HistoryTable from '$lib/ui/common/HistoryTable.svelte';
   import { notices } from '$lib/ui/frame/notices.svelte';
   import PartForm from '$lib/ui/parts/PartForm.svelte';
@@ -18,6 +17,8 @@
   import AddUnits from '$lib/ui/items/AddItems.svelte';
   import UnitTable from '$lib/ui/items/ItemTable.svelte';
 
+  const CHANGED_ELSEWHERE =
+    'This part was changed elsewhere in the meantime; nothing was overwritten. Reload to see it; what you typed is kept until then.';
   let { data } = $props();
   const path = $derived(`/api/crates/${data.crate.id}/models/${data.model.id}`);
   const list = $derived(`/c/${data.crate.slug}/crate/${data.kind}`);
@@ -27,22 +28,15 @@
 
   async function onsave(spec: Record<string, unknown>): Promise<void> {
     busy = true;
-    const answer = await send('PUT', path, { version: data.model.version, spec });
+    const body = { version: data.model.version, spec };
+    const refusal = await onchange('PUT', path, body, {
+      words: `Saved ${String(spec.name)}.`,
+      then: () => localStorage.removeItem(draftKey),
+      to: () => list,
+      refused: ({ code, message }) => (code === 'conflict' ? CHANGED_ELSEWHERE : message)
+    });
     busy = false;
-    if (!answer.ok) {
-      refused = refusedFields(answer.failure.fields, 'spec.');
-      notices.add(
-        'error',
-        answer.failure.code === 'conflict'
-          ? 'This part was changed elsewhere in the meantime; nothing was overwritten. Reload to see it; what you typed is kept until then.'
-          : answer.failure.message
-      );
-      return;
-    }
-    localStorage.removeItem(draftKey);
-    saved(`Saved ${String(spec.name)}.`, data.crate.id, answer.data.group);
-    await goto(list);
-    await invalidateAll();
+    if (refusal) refused = refusedFields(refusal.fields, 'spec.');
   }
   /** What goes with the part when it is deleted. */
   const prices = $derived(
@@ -70,7 +64,7 @@
   async function duplicate(): Promise<void> {
     const { id: _id, ...spec } = data.model.spec;
     const copy = { ...spec, name: `${spec.name} (copy)`.slice(0, 120) };
-    const to = (id: string) => `${list}/${id}`;
+    const to = ({ id }: { id: string }) => `${list}/${id}`;
     await onchange('POST', `${crateApi}/models`, { spec: copy }, { words: `Added ${copy.name}.`, to });
   }
 </script>

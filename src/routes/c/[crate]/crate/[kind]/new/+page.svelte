@@ -2,9 +2,7 @@
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import { KIND_LABEL } from '#core/parts/kinds';
-  import { send } from '$lib/client/api';
-  import { saved } from '$lib/client/undo';
-  import { notices } from '$lib/ui/frame/notices.svelte';
+  import { changesOf } from '$lib/client/change';
   import PartForm from '$lib/ui/parts/PartForm.svelte';
   import { refusedFields } from '$lib/ui/parts/refused';
 
@@ -17,16 +15,19 @@
 
   async function onsave(spec: Record<string, unknown>): Promise<void> {
     busy = true;
-    const answer = await send('POST', `/api/crates/${data.crate.id}/models`, { spec });
+    const refusal = await changesOf(data.crate.id)(
+      'POST',
+      `/api/crates/${data.crate.id}/models`,
+      { spec },
+      {
+        words: `Added ${String(spec.name)}.`,
+        then: () => localStorage.removeItem(draftKey),
+        to: () => list,
+        refused: ({ message }) => message
+      }
+    );
     busy = false;
-    if (!answer.ok) {
-      refused = refusedFields(answer.failure.fields, 'spec.');
-      notices.add('error', answer.failure.message);
-      return;
-    }
-    localStorage.removeItem(draftKey);
-    saved(`Added ${String(spec.name)}.`, data.crate.id, answer.data.group);
-    await goto(list);
+    if (refusal) refused = refusedFields(refusal.fields, 'spec.');
   }
 </script>
 
