@@ -190,8 +190,9 @@ function seenAs(id: FilesystemId, input: AdviceInput, { writers, readers }: Syst
   const seen: Seen = { reason: undefined, old: undefined, readOnly: [] };
   if (role && !role.able.includes(id)) seen.reason = role.refusal;
   else if (role?.filesystem !== id) {
-    for (const os of writers) ask(seen, id, os, true);
-    for (const os of readers) ask(seen, id, os, false);
+    // The first reason rejects: nobody else need be asked.
+    for (let i = 0; i < writers.length && seen.reason === undefined; i++) ask(seen, id, writers[i]!, true);
+    for (let i = 0; i < readers.length && seen.reason === undefined; i++) ask(seen, id, readers[i]!, false);
   }
   const formatLimit = FILESYSTEMS[id].maxFormatGB?.[host.family];
   if (formatLimit !== undefined && capacityTB * 1000 > formatLimit)

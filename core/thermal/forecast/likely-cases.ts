@@ -66,14 +66,14 @@ export class LikelyCases {
   readonly controllerC: Celsius;
   readonly open: readonly UncertainParameter[];
   /** `ENDS` deviations for each open parameter, K: objects of so many numbers would cost more than the temperatures. */
-  readonly deviations: Float64Array;
+  readonly deviations: readonly number[];
   readonly #model: ThermalModel;
   readonly #made = new Map<number, Setting>();
 
   constructor(
     model: ThermalModel,
     open: readonly UncertainParameter[],
-    deviations: Float64Array,
+    deviations: readonly number[],
     controllerC: Celsius
   ) {
     this.#model = model;
@@ -128,7 +128,8 @@ export class LikelyCases {
 
   /** Adds up the deviations at one end like independent errors, K; of all that is no ambient only a part is felt. */
   spread(end: DeviationEnd, felt: number): number {
-    const [own, face] = [END_AT[end], end.startsWith('hot') ? HOT.face : COOL.face];
+    const own = END_AT[end];
+    const face = own < COOL.controller ? HOT.face : COOL.face;
     let squares = 0;
     for (let i = 0, at = 0; i < this.open.length; i++, at += ENDS) {
       // A warmer room is felt whole; of everything else that part which the case goes.
@@ -227,16 +228,15 @@ export function likelyCases(model: ThermalModel, load: Load, rate: Band | undefi
   const open = uncertainParameters(model.sources, rate);
   const parameters = copyParameters(usual);
   const moved = new Deviations(model, load);
-  const deviations = new Float64Array(open.length * ENDS);
-  let at = 0;
-  for (const { name, hot, cool } of open) {
-    for (const end of [hot, cool]) {
-      parameters[name] = end;
-      moved.move(name, parameters);
-      deviations[at++] = moved.controller;
-      deviations[at++] = moved.nand;
-      deviations[at++] = moved.face;
-    }
+  const deviations: number[] = [];
+  for (let i = 0; i < open.length; i++) {
+    const { name, hot, cool } = open[i]!;
+    parameters[name] = hot;
+    moved.move(name, parameters);
+    deviations.push(moved.controller, moved.nand, moved.face);
+    parameters[name] = cool;
+    moved.move(name, parameters);
+    deviations.push(moved.controller, moved.nand, moved.face);
     parameters[name] = usual[name];
   }
   return new LikelyCases(model, open, deviations, moved.controllerC);
