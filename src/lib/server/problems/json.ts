@@ -51,8 +51,11 @@ export function oddText(value: unknown, path = ''): FieldProblem | undefined {
  */
 export function checkedJson(bytes: Uint8Array, under = ''): unknown {
   const refuse = (message: string, path = '') => {
-    const at = [under, path].filter(Boolean).join('.');
-    return new Problem('bad-input', `${at || 'The body'} ${message}.`, [{ path: at, message }]);
+    // The sentence is for people; the path, which is for programs, stands in the list of fields.
+    const what = path ? 'A text in it' : under ? 'The file' : 'The body';
+    return new Problem('bad-input', `${what} ${message}.`, [
+      { path: [under, path].filter(Boolean).join('.'), message }
+    ]);
   };
   const { depth } = jsonShape(bytes);
   if (depth > DEEPEST) throw refuse(`is nested more than ${DEEPEST} deep`);
