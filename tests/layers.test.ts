@@ -52,7 +52,8 @@ const CORE_ORDER = [
   'simulate',
   'temperature-logs',
   'build',
-  'compare'
+  'compare',
+  'answers'
 ];
 const SERVER_ORDER = [
   'problems',

@@ -28,8 +28,8 @@ export type Library = PartSource & {
   stock: ReadonlyMap<string, InStock>;
 };
 
-/** How many units of a model are owned, how many of them are in no build, and the builds that hold the others. */
-export type InStock = { owned: number; free: number; builds: readonly string[]; resale?: number };
+/** How many items of a part are owned, how many of them are in no build, the builds that hold the others, and how many are ordered. */
+export type InStock = { owned: number; free: number; builds: readonly string[]; ordered?: number; resale?: number };
 
 export type Slot = Exclude<keyof Choice, 'stack' | 'writeCache'>;
 export type Missing = { slot: Slot; chosen: boolean; message: string };

@@ -1,4 +1,5 @@
 import { STAGE_LABEL, type BuildStage } from './stages.ts';
+import type { Cause } from '../results/cause.ts';
 import type { Comparison } from '../results/compare.ts';
 import { FILESYSTEMS } from '../facts/filesystems.ts';
 import { ruleName, chosenOption, type HouseRules, type HouseRuleId } from '../house-rules/house-rules.ts';
@@ -22,6 +23,8 @@ export type BuildState = {
   /** The newest result against the plan, and its day; empty where nothing was measured. */
   latest: readonly Comparison[];
   measuredOn: string | undefined;
+  /** What a result that is too low points to. */
+  cause?: Cause | undefined;
   /** The crate's house rules; where one chose the step, the step names it. */
   rules?: HouseRules | undefined;
 };
@@ -69,18 +72,25 @@ function assembled({ report, rules }: BuildState): NextStep {
 const formatted = ({ rules }: BuildState): NextStep =>
   at('measure', `${JUDGE[chosenOption('judge-by', rules) as keyof typeof JUDGE]}${named('judge-by', rules)}.`);
 
-/** Of one that was measured, or is used: a result that is too low, none at all, or the next check. */
-function inUse({ stage, latest, measuredOn, rules }: BuildState, today: string): NextStep {
+/** What a result that is too low asks for: what its cause asks for where it shows one, else to look in the order of the house. */
+function tooSlow({ latest, cause, rules }: BuildState): NextStep | undefined {
   const below = latest.filter((row) => row.place === 'below');
-  if (below.length > 0) {
-    const worst = below.reduce((a, b) => (a.percentOfTypical < b.percentOfTypical ? a : b));
-    const where =
-      chosenOption('one-host', rules) === 'link-first'
-        ? 'other port, other cable, then a second computer'
-        : 'the drive’s own test and health first, then port, cable and computer';
-    const text = `Find out why it measured ${Math.round(worst.percentOfTypical)} % of the typical forecast: ${where}${named('one-host', rules)}.`;
-    return { text, station: 'measure', tone: 'urgent' };
+  if (below.length === 0) return undefined;
+  const worst = below.reduce((a, b) => (a.percentOfTypical < b.percentOfTypical ? a : b));
+  if (cause) {
+    const first = cause.tries[0] ?? '';
+    return { text: `${cause.text} Try first: ${first}.`, station: 'measure', tone: 'urgent' };
   }
+  const where =
+    chosenOption('one-host', rules) === 'link-first'
+      ? 'other port, other cable, then a second computer'
+      : 'the drive’s own test and health first, then port, cable and computer';
+  const text = `Find out why it measured ${Math.round(worst.percentOfTypical)} % of the typical forecast: ${where}${named('one-host', rules)}.`;
+  return { text, station: 'measure', tone: 'urgent' };
+}
+
+/** Of one that was measured, or is used: no result at all, or the next check. */
+function inUse({ stage, measuredOn }: BuildState, today: string): NextStep {
   if (measuredOn === undefined)
     return at('measure', `Marked as ${STAGE_LABEL[stage]}, without a result: run the speed check once.`);
   if (stage === 'benched') return at('measure', 'Measured as forecast: put it in service.', 'in service');
@@ -114,5 +124,5 @@ export function nextStep(build: BuildState, today: string): NextStep {
     if (outdated)
       return at('pair', 'Its parts have changed since it was planned: look at the differences and plan again.');
   }
-  return STEP_OF[stage](build, today);
+  return (stage === 'retired' ? undefined : tooSlow(build)) ?? STEP_OF[stage](build, today);
 }

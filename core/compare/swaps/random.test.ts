@@ -10,7 +10,7 @@ import { plan } from '../../plan/plan';
 import { seeded } from '../../quantities/random';
 import { swapsAt } from './swaps';
 import { differences } from './difference';
-import { fallbacks } from './fallback';
+import { fallbacks } from '../../plan/fallback';
 import { onAllHosts } from './computers';
 import { offersFor } from './offers';
 import { together } from '../together/together';

@@ -11,7 +11,7 @@ import type { Quote } from '../../parts/quote';
 import { plan } from '../../plan/plan';
 import { priceOf, swapsAt } from './swaps';
 import { differences } from './difference';
-import { fallbacks } from './fallback';
+import { fallbacks } from '../../plan/fallback';
 import { onAllHosts } from './computers';
 import { offersFor } from './offers';
 

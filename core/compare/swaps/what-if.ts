@@ -8,7 +8,7 @@ import { LIMIT_WORD } from '../../plan/workings.ts';
 import type { PlanReport } from '../../plan/report.ts';
 import type { Band } from '../../quantities/band.ts';
 import { swapsAt, type Swap } from './swaps.ts';
-import { fallbacks } from './fallback.ts';
+import { fallbacks } from '../../plan/fallback.ts';
 import { onAllHosts } from './computers.ts';
 import { offersFor, type SwapOffer } from './offers.ts';
 

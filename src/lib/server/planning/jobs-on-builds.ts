@@ -1,4 +1,6 @@
 import type { Knex } from 'knex';
+import type { Answer } from '#core/answers/answers';
+import { answersOfBuild } from '#core/answers/of-build';
 import { assemble } from '#core/build/assemble';
 import type { Job } from '#core/parts/job';
 import { plan } from '#core/plan/plan';
@@ -17,6 +19,8 @@ export type JobOnBuild = PlanOutcome & {
   cliffAtGB: number | null;
   ways: { direction: 'in' | 'out'; seconds: number; MBps: number; bytes: number; afterCliff: number; files: number }[];
   fits: boolean | null;
+  /** The plan of the job on this build, in sentences and in a few words. */
+  answers: Answer[];
   /** Whether the build was made for this job. */
   own: boolean;
 };
@@ -51,6 +55,7 @@ export async function jobOnBuilds(db: Knex, crateId: string, job: Job & { id: st
           ...spent
         })),
         fits: report.job?.fits ?? null,
+        answers: answersOfBuild(library, { input: assembled.input, report, tag }),
         own: choice.jobId === job.id
       }
     ];

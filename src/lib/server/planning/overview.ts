@@ -1,4 +1,7 @@
 import type { Knex } from 'knex';
+import { answersOfBuild } from '#core/answers/of-build';
+import type { Answer } from '#core/answers/answers';
+import { causeOf } from '#core/results/cause';
 import { compareWithPlan, type Comparison } from '#core/results/compare';
 import type { BuildStage } from '#core/build/stages';
 import { nextStep, type NextStep } from '#core/build/next-step';
@@ -26,6 +29,8 @@ export type BuildRow = {
   latest: { comparisons: Comparison[]; date: string; simulated: boolean } | undefined;
   outdated: boolean;
   next: NextStep;
+  /** What a person asks of it, answered in sentences and in a few words. */
+  answers: Answer[];
 };
 
 /** All builds of a crate with their newest result and the one next step of each. */
@@ -39,6 +44,18 @@ export async function buildRows(db: Knex, crateId: string, today: string): Promi
     const newest = runs.find((run) => run.buildId === build.id);
     const comparisons = newest ? compareWithPlan(newest.results, report) : [];
     const outdated = differences.length > 0;
+    const next = nextStep(
+      {
+        stage: build.stage,
+        report,
+        outdated,
+        latest: comparisons,
+        measuredOn: newest?.date,
+        cause: newest && causeOf(newest.results, snapshot, report),
+        rules: library.houseRules
+      },
+      today
+    );
     return {
       id: build.id,
       tag: build.tag,
@@ -60,17 +77,8 @@ export async function buildRows(db: Knex, crateId: string, today: string): Promi
       perTB: report.cost ? { amount: report.cost.perTB, currency: report.cost.currency } : undefined,
       latest: newest ? { comparisons, date: newest.date, simulated: newest.simulated } : undefined,
       outdated,
-      next: nextStep(
-        {
-          stage: build.stage,
-          report,
-          outdated,
-          latest: comparisons,
-          measuredOn: newest?.date,
-          rules: library.houseRules
-        },
-        today
-      )
+      next,
+      answers: answersOfBuild(library, { input: snapshot, report, tag: build.tag })
     };
   });
 }

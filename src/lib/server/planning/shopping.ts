@@ -1,5 +1,6 @@
 import type { Knex } from 'knex';
 import { needsOf } from '#core/cost/needs';
+import { padsWanted } from '#core/plan/report-parts';
 import { shoppingList, type ShoppingList } from '#core/cost/shopping';
 import { buildNow, loadLibrary } from './planning';
 import type { Crate } from '../repositories/crates';
@@ -20,7 +21,7 @@ export async function shoppingFor(
   const { needs, checks } = needsOf(
     {
       ...snapshot,
-      padsMm: report.stack.components.flatMap((component) => component.pads),
+      padsMm: padsWanted(report),
       padMissing: report.findings.some(({ code }) => code === 'pad-none-fits')
     },
     library.pads

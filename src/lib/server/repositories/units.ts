@@ -38,24 +38,32 @@ export async function listUnits(
   return (await rows).map(unitFromRow);
 }
 
-/** How many units of each model are at hand, and which builds hold them. */
+/** How many items of each part are at hand or ordered, and which builds hold them. */
 export async function loadStock(db: Knex, crateId: string): Promise<Map<string, InStock>> {
   const rows = (await db('units')
     .leftJoin('builds', 'builds.id', 'units.build_id')
-    .where({ 'units.crate_id': crateId, 'units.state': 'owned' })
+    .where({ 'units.crate_id': crateId })
+    .whereIn('units.state', ['owned', 'ordered'])
     .orderBy('units.tag')
-    .select('units.model_id as modelId', 'units.details', 'builds.tag as build')) as {
+    .select('units.model_id as modelId', 'units.state', 'units.details', 'builds.tag as build')) as {
     modelId: string;
+    state: 'owned' | 'ordered';
     details: { resale?: number };
     build: string | null;
   }[];
   const stock = new Map<string, InStock>();
-  for (const { modelId, details, build } of rows) {
-    const { owned, free, builds, resale } = stock.get(modelId) ?? { owned: 0, free: 0, builds: [] };
+  for (const { modelId, state, details, build } of rows) {
+    const known: InStock = stock.get(modelId) ?? { owned: 0, free: 0, builds: [] };
+    if (state === 'ordered') {
+      stock.set(modelId, { ...known, ordered: (known.ordered ?? 0) + 1 });
+      continue;
+    }
+    const { owned, free, builds, resale } = known;
     // Of several the cheapest would be given up first.
     const value =
       build === null && details.resale !== undefined ? Math.min(details.resale, resale ?? Infinity) : resale;
     stock.set(modelId, {
+      ...known,
       owned: owned + 1,
       free: free + (build === null ? 1 : 0),
       builds: build === null || builds.includes(build) ? builds : [...builds, build],

@@ -1,3 +1,4 @@
+import { causeOf } from '#core/results/cause';
 import { compareWithPlan } from '#core/results/compare';
 import { nextStep } from '#core/build/next-step';
 import { forPage, today } from '$lib/server/pages/page';
@@ -19,6 +20,7 @@ export async function load({ params }) {
     const build = { ...stored, report, snapshot };
     const newest = runs[0];
     const latest = newest ? compareWithPlan(newest.results, build.report) : [];
+    const cause = newest && causeOf(newest.results, snapshot, report);
     const next = nextStep(
       {
         stage: build.stage,
@@ -26,10 +28,11 @@ export async function load({ params }) {
         outdated: differences.length > 0,
         latest,
         measuredOn: newest?.date,
+        cause,
         rules: crate.houseRules
       },
       today()
     );
-    return { build, crate, runs, library, differences, next, today: today() };
+    return { build, crate, runs, library, differences, next, cause, today: today() };
   });
 }

@@ -1,9 +1,9 @@
-import { LINK_MODES, type LinkMode } from '../../facts/link-modes.ts';
-import { modesOf } from '../../chain/modes.ts';
-import { negotiate, modeRank } from '../../chain/negotiate.ts';
-import { plan } from '../../plan/plan.ts';
-import { portOf } from '../../plan/resolve-build.ts';
-import type { PlanInput, PlanReport } from '../../plan/report.ts';
+import { LINK_MODES, type LinkMode } from '../facts/link-modes.ts';
+import { modesOf } from '../chain/modes.ts';
+import { negotiate, modeRank } from '../chain/negotiate.ts';
+import { plan } from './plan.ts';
+import { portOf } from './resolve-build.ts';
+import type { PlanInput, PlanReport } from './report.ts';
 
 /** What the chain does when it comes up in a lower mode than it could, and when that happens. */
 export type Fallback = { mode: LinkMode; label: string; when: string; report: PlanReport };
