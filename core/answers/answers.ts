@@ -13,7 +13,7 @@ export const ANSWERS = ['goes', 'job', 'limit', 'filesystem', 'heat', 'price', '
 export type Asked = (typeof ANSWERS)[number];
 
 /** One question answered: a sentence, and the same in a few words for tickets and tables. */
-export type Answer = { about: Asked; text: string; short: string; tone: 'good' | 'check' | 'bad' | 'plain' };
+export type PlanAnswer = { about: Asked; text: string; short: string; tone: 'good' | 'check' | 'bad' | 'plain' };
 
 /** What the sentences need beside the report. */
 export type AnswersOf = {
@@ -42,7 +42,7 @@ const range = (low: string, high: string) => (low === high ? '' : `, from ${low}
 const listed = (names: readonly string[]): string =>
   names.length < 2 ? names.join('') : `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`;
 
-const GOES: Record<Verdict, Answer> = {
+const GOES: Record<Verdict, PlanAnswer> = {
   works: { about: 'goes', text: 'It goes together.', short: 'goes together', tone: 'good' },
   limited: {
     about: 'goes',
@@ -55,7 +55,7 @@ const GOES: Record<Verdict, Answer> = {
 };
 
 /** Says whether the parts go together, and what of it is the matter. */
-function goes({ report: { verdict, findings } }: AnswersOf): Answer {
+function goes({ report: { verdict, findings } }: AnswersOf): PlanAnswer {
   const plain = GOES[verdict];
   const worst = findings[0];
   if (verdict === 'works' || !worst) return plain;
@@ -71,7 +71,7 @@ function goes({ report: { verdict, findings } }: AnswersOf): Answer {
 }
 
 /** Says how long the job takes; without a job, how fast it copies. */
-function job({ report, job: asked }: AnswersOf): Answer | undefined {
+function job({ report, job: asked }: AnswersOf): PlanAnswer | undefined {
   const { job: forecast, throughput, cache, measured } = report;
   if (asked && forecast) {
     const { low, typical, high } = forecast.seconds;
@@ -143,7 +143,7 @@ const waitsFor = ({ job: forecast }: PlanReport): string => {
 };
 
 /** Says what limits it, and what that costs. */
-function limit({ report }: AnswersOf): Answer | undefined {
+function limit({ report }: AnswersOf): PlanAnswer | undefined {
   const slowest = slowestLinks(report);
   const write = report.throughput.write?.typical;
   if (slowest.length === 0 || write === undefined) return undefined;
@@ -159,7 +159,7 @@ function limit({ report }: AnswersOf): Answer | undefined {
 }
 
 /** Says how to format it, and why. */
-function filesystem({ report: { filesystem: advice } }: AnswersOf): Answer {
+function filesystem({ report: { filesystem: advice } }: AnswersOf): PlanAnswer {
   const { filesystem: id, scheme, allocationUnit, because } = advice.first;
   const name = `${FILESYSTEMS[id].label}, ${scheme.toUpperCase()}`;
   const unit = allocationUnit ? `, in units of ${allocationUnit}` : '';
@@ -177,7 +177,7 @@ const degrees = (value: number): string => `${value.toFixed(0)}\u202f°C`;
 type Heat = NonNullable<PlanReport['thermal']>;
 
 /** Says when it slows down, and whether the job is done before. */
-function tooHot({ startC, peak }: Heat, after: Band, inJob: boolean): Omit<Answer, 'about'> {
+function tooHot({ startC, peak }: Heat, after: Band, inJob: boolean): Omit<PlanAnswer, 'about'> {
   const time = duration(after.typical);
   const from = startC === null ? '' : ` from ${degrees(startC)} on`;
   const spared = inJob
@@ -191,7 +191,7 @@ function tooHot({ startC, peak }: Heat, after: Band, inJob: boolean): Omit<Answe
 }
 
 /** Says how far from slowing down it stays. */
-function coolEnough({ steadyControllerC: chip, startC }: Heat): Omit<Answer, 'about'> {
+function coolEnough({ steadyControllerC: chip, startC }: Heat): Omit<PlanAnswer, 'about'> {
   const settles = `in long work the drive reports about ${degrees(chip.typical)} (${degrees(chip.low)} to ${degrees(chip.high)})`;
   const short = degrees(chip.typical);
   if (startC === null)
@@ -211,7 +211,7 @@ function coolEnough({ steadyControllerC: chip, startC }: Heat): Omit<Answer, 'ab
 }
 
 /** Says whether it gets too hot, and by how much. */
-function heat({ report: { thermal, throughput, job: forecast } }: AnswersOf): Answer | undefined {
+function heat({ report: { thermal, throughput, job: forecast } }: AnswersOf): PlanAnswer | undefined {
   if (!thermal || !throughput.write) return undefined;
   const { throttleAfterS, touch, steadyCaseC } = thermal;
   const said = throttleAfterS
@@ -238,7 +238,7 @@ function payWords({ amount, currency, names, ordered, unpriced }: ToPay): { text
 }
 
 /** Says what it costs, and what of that is still to pay. */
-function price({ report: { cost }, toPay }: AnswersOf): Answer {
+function price({ report: { cost }, toPay }: AnswersOf): PlanAnswer {
   const pay = toPay && payWords(toPay);
   if (!cost)
     return {
@@ -262,11 +262,11 @@ function price({ report: { cost }, toPay }: AnswersOf): Answer {
  * What has no answer is left out. Every page takes its words from here.
  * @example answersOf({ report: plan(anInput()) }).map(({ about }) => about) // ['goes', 'job', 'limit', 'filesystem', 'heat', 'price']
  */
-export function answersOf(of: AnswersOf): Answer[] {
+export function answersOf(of: AnswersOf): PlanAnswer[] {
   const { next, report } = of;
   // What does not go together has figures only for when that is mended.
   const amiss = report.verdict === 'fails' && report.findings[0]?.about !== 'job';
-  const would = (answer: Answer | undefined): Answer | undefined =>
+  const would = (answer: PlanAnswer | undefined): PlanAnswer | undefined =>
     amiss && answer
       ? {
           ...answer,
@@ -291,5 +291,5 @@ export function answersOf(of: AnswersOf): Answer[] {
  * Finds one answer.
  * @example answerTo('limit', answersOf({ report: plan(anInput()) }))?.short // 'port and bridge'
  */
-export const answerTo = (about: Asked, answers: readonly Answer[]): Answer | undefined =>
+export const answerTo = (about: Asked, answers: readonly PlanAnswer[]): PlanAnswer | undefined =>
   answers.find((answer) => answer.about === about);

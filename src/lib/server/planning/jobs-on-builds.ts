@@ -1,5 +1,5 @@
 import type { Knex } from 'knex';
-import type { Answer } from '#core/answers/answers';
+import type { PlanAnswer } from '#core/answers/answers';
 import { answersOfBuild } from '#core/answers/of-build';
 import { assemble } from '#core/build/assemble';
 import type { Job } from '#core/parts/job';
@@ -20,7 +20,7 @@ export type JobOnBuild = PlanOutcome & {
   ways: { direction: 'in' | 'out'; seconds: number; MBps: number; bytes: number; afterCliff: number; files: number }[];
   fits: boolean | null;
   /** The plan of the job on this build, in sentences and in a few words. */
-  answers: Answer[];
+  answers: PlanAnswer[];
   /** Whether the build was made for this job. */
   own: boolean;
 };

@@ -1,6 +1,6 @@
 import type { Knex } from 'knex';
 import { answersOfBuild } from '#core/answers/of-build';
-import type { Answer } from '#core/answers/answers';
+import type { PlanAnswer } from '#core/answers/answers';
 import { causeOf } from '#core/results/cause';
 import { compareWithPlan, type Comparison } from '#core/results/compare';
 import type { BuildStage } from '#core/build/stages';
@@ -30,7 +30,7 @@ export type BuildRow = {
   outdated: boolean;
   next: NextStep;
   /** What a person asks of it, answered in sentences and in a few words. */
-  answers: Answer[];
+  answers: PlanAnswer[];
 };
 
 /** All builds of a crate with their newest result and the one next step of each. */
