@@ -25,7 +25,7 @@ test('pads until all is good: a pad that does not touch, the best proposal, kept
   await page.getByRole('button', { name: 'Back to what is kept' }).click();
   // Pair shows the same pads, and its plan is made with them
   await open(page, '/b/AC-0014/pair');
-  await expect(page.getByRole('option', { name: /Pad on the controller.*1\.0/ })).toBeVisible();
+  await expect(page.getByRole('option', { name: /Pad, controller.*1\.0/ })).toBeVisible();
 });
 
 test('the cutting template is true to size on paper and in its file', async ({ page }) => {
@@ -139,7 +139,7 @@ test('temperatures are pasted, held against the forecast, and two of them fit th
   await page.getByRole('button', { name: 'Use it for this enclosure from now on' }).click();
   await expect(page.getByText(/In use since it was taken over/)).toBeVisible();
   await open(page, '/b/AC-0015/pair');
-  await page.getByRole('option', { name: /^Case, settled/ }).click();
+  await page.getByRole('option', { name: /^Case, long write/ }).click();
   await expect(page.getByText(/fitted to 2 readings of this enclosure/)).toBeVisible();
 });
 

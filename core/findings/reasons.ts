@@ -14,7 +14,7 @@ export const REASONS: Record<FindingCode, string> = {
   'write-cache-policy':
     'Windows writes through to a drive that may be pulled at any time, unless it is told to cache; that is its default.',
   'bridge-limits-link': 'Between link and drive sits the bridge, with its own lanes and its own rate.',
-  'drive-limits-link': 'The slowest stage sets the pace; here that is the drive, which is what one wants.',
+  'drive-limits-link': 'The slowest link sets the pace; here that is the drive, which is what one wants.',
   'drive-faster-than-link': 'What the link cannot carry is never seen, whatever the drive is rated for.',
   'bulk-only-transport':
     'Bulk-only transport has one command under way at a time; UAS queues them (USB Attached SCSI).',

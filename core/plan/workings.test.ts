@@ -46,7 +46,7 @@ describe('each figure with its formula, the numbers put in, and its source', () 
   it('read and write: the minimum over the stages, and which one it is', () => {
     const read = workingsOf({ cable: aCable({ modes: ['usb-10g'], active: true }) })('throughput.read');
     expect(read.substituted).toBe('min(port 3000, cable 1000, bridge 3400, slot 6890, drive 6650)');
-    expect(read.source).toBe('cable is the lowest stage');
+    expect(read.source).toBe('cable is the slowest link');
   });
 
   it('the cliff and what follows; without a cliff it says so', () => {

@@ -119,20 +119,20 @@ function chainWorkings({ read, write, stages }: Explained): Working[] {
   if (read)
     workings.push({
       figure: 'throughput.read',
-      formula: 'minimum over the stages, low with low, typical with typical, high with high',
+      formula: 'the least over all links: low with low, typical with typical, high with high',
       substituted: chain('MBps'),
       result: read.band,
       unit: 'MB/s',
-      source: `${STAGE[read.at]} is the lowest stage`
+      source: `${STAGE[read.at]} is the slowest link`
     });
   if (write)
     workings.push({
       figure: 'throughput.write',
-      formula: 'minimum over the stages, with write ceilings',
+      formula: 'the least over all links, as they write',
       substituted: chain('writeMBps'),
       result: write.band,
       unit: 'MB/s',
-      source: `${STAGE[write.at]} is the lowest stage`
+      source: `${STAGE[write.at]} is the slowest link`
     });
   return workings;
 }

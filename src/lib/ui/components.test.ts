@@ -1,5 +1,6 @@
 import { render } from 'svelte/server';
 import { describe, expect, it } from 'vitest';
+import { answersOf } from '#core/answers/answers';
 import { plan } from '#core/plan/plan';
 import { sentenceOf } from '#core/findings/words';
 import { aCable, aDrive, aHost, anEnclosure, anInput } from '../../../tests/parts';
@@ -99,7 +100,16 @@ describe('verdicts and findings', () => {
 });
 
 describe('the ticket', () => {
-  const props = { tag: 'AC-0001', stage: 'planned', input, report, next: 'Do it.', folded: false, onfold: () => {} };
+  const props = {
+    tag: 'AC-0001',
+    stage: 'planned',
+    input,
+    report,
+    answers: answersOf({ report }),
+    next: 'Do it.',
+    folded: false,
+    onfold: () => {}
+  };
   it('sums the build up', () => {
     const { body } = render(Ticket, { props });
     for (const text of [
@@ -112,7 +122,7 @@ describe('the ticket', () => {
       'USB 10 Gb/s',
       '900 – 1070',
       'ext4, GPT',
-      'no prices',
+      'No price is known',
       'Do it.'
     ])
       expect(body).toContain(text);
@@ -127,7 +137,7 @@ describe('the ticket', () => {
     const bare = plan(anInput({ drive: { kind: 'drive', name: 'd', media: 'nvme', formFactor: 'm2', capacityTB: 1 } }));
     const { body } = render(Ticket, { props: { ...props, report: bare } });
     expect(body).toContain(`${bare.assumed.length} values`);
-    expect(body).toContain('drive, M.2 length: 80\u202fmm');
+    expect(body).toMatch(/drive, M\.2 length: <strong[^>]*>80\u202fmm/);
   });
   it('blank before anything is chosen', () => {
     expect(
@@ -143,7 +153,9 @@ describe('reasons', () => {
     expect(body).toContain('class rating × 0.5 – 0.95 – 1');
     expect(body).toContain('drive, sequential read, “up to”');
     // a figure that this plan does not have: its first one is shown instead
-    expect(render(Reasons, { props: { report: bare, selected: 'nothing' } }).body).toContain('minimum over the stages');
+    expect(render(Reasons, { props: { report: bare, selected: 'nothing' } }).body).toContain(
+      'the least over all links'
+    );
   });
 });
 

@@ -50,7 +50,7 @@ describe('what stands around a choice', () => {
     const { body } = render(Findings, { props: { findings, offers: around.offers, onswap: nothing } });
     expect(body).not.toContain(HOSTILE);
     expect(textOf(body)).toMatch(/which is in your crate: write 1000 → about 3400 MB\/s\. Put it in/);
-    expect(textOf(body)).toContain('why');
+    expect(textOf(body)).toContain('what to do');
     // the same finding elsewhere has nobody to put a part in
     expect(render(Findings, { props: { findings, offers: around.offers } }).body).not.toContain('Put it in');
   });

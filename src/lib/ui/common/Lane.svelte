@@ -16,7 +16,6 @@
     ifItFitted?: boolean;
     /** The stage whose working is shown, and what to do when another is picked. */
     selected?: string;
-    onselect?: (figure: string) => void;
   };
   let {
     stages,
@@ -26,13 +25,12 @@
     measuredLabel = 'measured',
     small = false,
     ifItFitted = false,
-    selected,
-    onselect
+    selected = $bindable()
   }: Props = $props();
 
   const WIDTH = $derived(small ? 120 : 860);
-  const scale = $derived(small ? 0.22 : 1);
-  const FLOOR = $derived(small ? 28 : 126);
+  const scale = $derived(small ? 0.22 : 0.8);
+  const FLOOR = $derived(small ? 28 : 102);
   const slope = $derived(small ? 8 : 46);
   const names: Record<string, string> = {
     port: 'port',
@@ -126,7 +124,7 @@
               type="button"
               class:narrowest={stage.stage === bottleneck}
               aria-pressed={selected === `stage.${stage.stage}`}
-              onclick={() => onselect?.(`stage.${stage.stage}`)}
+              onclick={() => (selected = `stage.${stage.stage}`)}
             >
               <span class="name"
                 >{names[stage.stage]}{#if stage.stage === bottleneck}, slowest link{/if}</span
@@ -234,8 +232,9 @@
   }
   .stages button {
     display: grid;
+    grid-template-columns: minmax(0, 1fr);
     width: 100%;
-    padding: 4px 6px 4px 2px;
+    padding: 2px 6px 4px 2px;
     border: 0;
     background: none;
     color: inherit;
@@ -251,10 +250,11 @@
   .label {
     font-size: var(--ash-text-small);
     color: var(--ash-soft);
-    overflow-wrap: anywhere;
+    white-space: nowrap;
+    overflow: hidden;
+    text-overflow: ellipsis;
   }
   .label .figure {
-    white-space: normal;
     font-size: var(--ash-text);
     color: var(--ash-ink);
     margin-right: 4px;

@@ -20,7 +20,40 @@
     onswap?: (place: ChainPlace, id: string) => void;
   };
   let { findings, offers = [], onswap }: Props = $props();
+  /** So many stand open; the rest folds, the gravest come first. */
+  const SHORT = 3;
+  const offersOf = (code: string) => offers.filter((offer) => offer.code === code);
 </script>
+
+{#snippet mending(finding: Shown)}
+  {#each offersOf(finding.code) as offer (offer.id)}
+    <p class="offer">
+      {offer.sentence}
+      {#if onswap}<button type="button" class="link no-print" onclick={() => onswap(offer.place, offer.id)}
+          >Put it in<span class="hidden-visually">: {offer.name}</span></button
+        >{/if}
+    </p>
+  {/each}
+{/snippet}
+{#snippet row(finding: Shown, first: boolean)}
+  <li class={finding.severity}>
+    <StateMark mark={finding.severity} />
+    <div>
+      <strong class="word">{SEVERITY_WORD[finding.severity]}</strong>
+      <Explained text={finding.message} />
+      <!-- What mends the gravest one stands open; of the others it is a press away. -->
+      {#if finding.remedy || finding.reason || (!first && offersOf(finding.code).length > 0)}<details class="why">
+          <summary>what to do</summary>
+          <p>
+            {#if finding.remedy}<Explained text={finding.remedy} />{/if}
+            {#if finding.reason}<Explained text={finding.reason} />{/if}
+          </p>
+          {#if !first}{@render mending(finding)}{/if}
+        </details>{/if}
+      {#if first}{@render mending(finding)}{/if}
+    </div>
+  </li>
+{/snippet}
 
 {#if findings.length === 0}
   <p class="none">
@@ -28,29 +61,21 @@
   </p>
 {:else}
   <ul aria-label="Findings">
-    {#each findings as finding, at (finding.code + at)}
-      <li class={finding.severity}>
-        <StateMark mark={finding.severity} />
-        <div>
-          <strong class="word">{SEVERITY_WORD[finding.severity]}</strong>
-          <Explained text={finding.message} />
-          {#if finding.remedy}<span class="remedy"><Explained text={finding.remedy} /></span>{/if}
-          {#if finding.reason}<details class="why no-print">
-              <summary>why</summary>
-              <p><Explained text={finding.reason} /></p>
-            </details>{/if}
-          {#each offers.filter((offer) => offer.code === finding.code) as offer (offer.id)}
-            <p class="offer">
-              {offer.sentence}
-              {#if onswap}<button type="button" class="link no-print" onclick={() => onswap(offer.place, offer.id)}
-                  >Put it in<span class="hidden-visually">: {offer.name}</span></button
-                >{/if}
-            </p>
-          {/each}
-        </div>
-      </li>
-    {/each}
+    {#each findings.slice(0, SHORT) as finding, at (finding.code + at)}{@render row(finding, at === 0)}{/each}
   </ul>
+  {#if findings.length > SHORT}
+    <details class="rest">
+      <summary
+        >{findings.length - SHORT} more: {findings
+          .slice(SHORT)
+          .map(({ severity }) => SEVERITY_WORD[severity].toLowerCase())
+          .join(', ')}</summary
+      >
+      <ul aria-label="More findings">
+        {#each findings.slice(SHORT) as finding, at (finding.code + at)}{@render row(finding, false)}{/each}
+      </ul>
+    </details>
+  {/if}
 {/if}
 
 <style>
@@ -63,7 +88,7 @@
   .none {
     display: flex;
     gap: 10px;
-    padding: 4px 0;
+    padding: 2px 0;
     border-top: 1px solid var(--ash-line);
     line-height: 1.4;
   }
@@ -80,9 +105,20 @@
   .note .word {
     color: var(--ash-note);
   }
-  .remedy,
   .why p {
     color: var(--ash-soft);
+  }
+  .rest > summary {
+    padding: 3px 0;
+    border-top: 1px solid var(--ash-line);
+    color: var(--ash-ember);
+    cursor: pointer;
+  }
+  @media print {
+    .why::details-content,
+    .rest::details-content {
+      content-visibility: visible;
+    }
   }
   .why {
     display: inline;
@@ -92,6 +128,7 @@
   }
   .why summary {
     display: inline;
+    white-space: nowrap;
     font-size: var(--ash-text-small);
     color: var(--ash-ember);
     text-decoration: underline;

@@ -1,11 +1,11 @@
 <script lang="ts">
   import { duration, figure as plainFigure, rate } from '#core/quantities/format';
   import type { PlanReport, Working } from '#core/plan/report';
-  import BandBar from '../common/BandBar.svelte';
   import Explained from '../common/Explained.svelte';
   import Figure from '../common/Figure.svelte';
   import type { FigureDifference } from '#core/compare/swaps/difference';
-  import { assumedFor, assumedWords } from './assumed';
+  import { assumedFor } from './assumed';
+  import Assumed from './Assumed.svelte';
   import { figureRows } from './figures';
   import PowerParts from './PowerParts.svelte';
 
@@ -15,8 +15,10 @@
     selected: string;
     /** What is different against the starting point, by figure. */
     changes?: ReadonlyMap<string, FigureDifference> | null;
+    /** Where a part is changed, by what it is to the plan. */
+    hrefOf?: ((part: PlanReport['assumed'][number]['part']) => string | undefined) | undefined;
   };
-  let { report, selected = $bindable(), changes = null }: Props = $props();
+  let { report, selected = $bindable(), changes = null, hrefOf }: Props = $props();
 
   /** The difference of a figure as it is read: with its sign, and how much of the old one it is. */
   function changeOf(key: string): { text: string; better: boolean | null } | undefined {
@@ -44,7 +46,7 @@
   );
   const would = $derived(rows.find((row) => row.key === current)?.ifItFitted === true);
   const working = $derived<Working | undefined>(report.workings.find((w) => w.figure === current));
-  const about = $derived(assumedFor(report, current).map(assumedWords));
+  const about = $derived(assumedFor(report, current));
   const result = $derived.by(() => {
     if (!working) return '';
     const { result: r } = working;
@@ -101,7 +103,7 @@
           <span class="value" class:words={row.words}
             >{#if row.words}{row.value}{:else}<Figure value={row.value} unit={row.unit} />{/if}</span
           >
-          <span class="bar"
+          <span class="range"
             >{#if changed}<span
                 class="change"
                 class:better={changed.better === true}
@@ -109,14 +111,12 @@
                 >{changed.text}<span class="hidden-visually"
                   >{changed.better === null ? '' : changed.better ? ', better' : ', worse'}</span
                 ></span
-              >{:else if row.band}<BandBar band={row.band} />{/if}</span
+              >{:else}{row.range}{/if}</span
           >
-          <!-- Where something changed, that is what one looks for; the range stands in the working beside it. -->
-          <span class="range">{changed ? '' : row.range}</span>
         </div>
       {/each}
     </div>
-    <section class="working" aria-live="polite" aria-label="Working of the chosen figure">
+    <section class="working" aria-label="Working of the chosen figure">
       {#if working}
         <h2>
           {rows.find((r) => r.key === current)?.label ??
@@ -137,13 +137,7 @@
           {/if}
           {#if about.length > 0}
             <dt>Assumed</dt>
-            <dd>
-              <ul>
-                {#each about as item (item.key)}
-                  <li>{item.what}: <strong>{item.value}</strong>, {item.from}</li>
-                {/each}
-              </ul>
-            </dd>
+            <dd><Assumed assumed={about} {hrefOf} open /></dd>
           {/if}
         </dl>
       {:else if would}
@@ -162,16 +156,23 @@
 <style>
   .reasons {
     display: grid;
-    grid-template-columns: minmax(0, 1.3fr) minmax(0, 1fr);
-    gap: 20px;
+    grid-template-columns: minmax(0, 2.15fr) minmax(0, 1fr);
+    gap: 16px;
     border-top: 1px solid var(--ash-edge);
+  }
+  .figures {
+    columns: 2;
+    column-gap: 14px;
+    padding-top: 4px;
   }
   .row {
     display: grid;
-    grid-template-columns: 9.6rem 6.2rem minmax(0, 1fr) auto;
-    align-items: center;
-    gap: 8px;
-    padding: 1px 6px;
+    grid-template-columns: minmax(0, 1fr) auto minmax(5.1rem, auto);
+    align-items: baseline;
+    gap: 6px;
+    break-inside: avoid;
+    padding: 1px 4px;
+    font-size: 13px;
     border-bottom: 1px solid var(--ash-line);
     cursor: pointer;
     line-height: 1.3;
@@ -199,10 +200,8 @@
   }
   .value.words {
     grid-column: 2 / 4;
-    padding-left: 2.2rem;
-    text-align: left;
   }
-  .value.words + .bar {
+  .value.words + .range {
     display: none;
   }
   .change {
@@ -231,7 +230,7 @@
   }
   dl {
     display: grid;
-    grid-template-columns: 4.6rem 1fr;
+    grid-template-columns: 4.2rem minmax(0, 1fr);
     gap: 2px 8px;
     line-height: 1.4;
   }
@@ -244,24 +243,18 @@
     margin: 0;
     overflow-wrap: anywhere;
   }
-  dd ul {
-    padding: 0;
-    list-style: none;
-    font-size: var(--ash-text-small);
-  }
   /* Its own width counts, not the window's: the ticket may stand beside it. */
   .frame {
     container-type: inline-size;
   }
+  @container (max-width: 620px) {
+    .figures {
+      columns: 1;
+    }
+  }
   @container (max-width: 760px) {
     .reasons {
       grid-template-columns: 1fr;
-    }
-    .row {
-      grid-template-columns: minmax(0, 1fr) 6.2rem minmax(0, 9rem);
-    }
-    .bar {
-      display: none;
     }
     .range {
       white-space: normal;

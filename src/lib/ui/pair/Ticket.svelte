@@ -1,139 +1,143 @@
 <script lang="ts">
-  import { assumedWords } from './assumed';
-  import { FILESYSTEMS } from '#core/facts/filesystems';
+  import { answerTo, type Asked, type PlanAnswer } from '#core/answers/answers';
   import { LINK_MODES } from '#core/facts/link-modes';
   import type { PlanInput, PlanReport } from '#core/plan/report';
   import { bandText } from '#core/quantities/format';
-  import Verdict from '../common/Verdict.svelte';
+  import Explained from '../common/Explained.svelte';
   import Figure from '../common/Figure.svelte';
+  import Verdict from '../common/Verdict.svelte';
+  import { VERDICT_WORD } from '../common/verdicts';
+  import Assumed from './Assumed.svelte';
 
   type Props = {
     tag?: string | undefined;
     stage?: string | undefined;
     input: PlanInput | null;
     report: PlanReport | null;
+    /** What a person asks of the plan, in sentences. */
+    answers: readonly PlanAnswer[];
     next: string;
     folded: boolean;
     onfold: () => void;
+    /** Where a part is changed, by what it is to the plan. */
+    hrefOf?: ((part: PlanReport['assumed'][number]['part']) => string | undefined) | undefined;
   };
-  let { tag, stage, input, report, next, folded, onfold }: Props = $props();
+  let { tag, stage, input, report, answers, next, folded, onfold, hrefOf }: Props = $props();
   const port = $derived(input?.host.ports.find((p) => p.id === input.portId));
+  const LEAD: Record<Asked, string> = {
+    goes: 'Together',
+    job: 'Time',
+    limit: 'Limit',
+    filesystem: 'Format',
+    heat: 'Heat',
+    price: 'Price',
+    do: 'Next'
+  };
+  const said = $derived(answers.filter(({ about }) => about !== 'do'));
+  const parts = $derived(
+    input
+      ? [
+          ['Computer and port', `${input.host.name}, ${port?.label}`],
+          ['Cable', input.cable?.name ?? (input.enclosure.captiveCable ? 'fixed to the case' : 'assumed')],
+          ['Enclosure', input.enclosure.name],
+          ['Drive', input.drive.name]
+        ]
+      : []
+  );
+  const rates = $derived(
+    report
+      ? ([
+          ['Read', report.throughput.read],
+          ['Write', report.throughput.write]
+        ] as const)
+      : []
+  );
 </script>
 
 <aside class:folded aria-label="Ticket">
   <button type="button" class="fold no-print" aria-expanded={!folded} onclick={onfold} title="Fold the ticket (t)">
     {folded ? '‹' : '›'}<span class="hidden-visually">{folded ? 'Unfold the ticket' : 'Fold the ticket'}</span>
   </button>
+  <!-- The one thing that is read out when something changes. -->
+  <p class="hidden-visually" role="status">
+    {report ? `${VERDICT_WORD[report.verdict]}. ${answerTo('goes', answers)?.text ?? ''}` : ''}
+  </p>
   {#if folded}
-    <p class="strip">
-      {tag ?? 'Draft'}{#if report}<span class="bar"><Verdict verdict={report.verdict} /></span>{/if}
-    </p>
+    <div class="strip">
+      {tag ?? 'Draft'}{#if report}<h2 class="bar"><Verdict verdict={report.verdict} /></h2>{/if}
+    </div>
   {:else}
     <p class="top"><span>Ticket</span><span class="tag">{tag ?? 'draft'}{stage ? ` · ${stage}` : ''}</span></p>
     {#if input && report}
-      <p class="verdict"><Verdict verdict={report.verdict} large /></p>
+      <h2 class="verdict"><Verdict verdict={report.verdict} large /></h2>
+      <ul class="answers" aria-label="Answers">
+        {#each said as { about, text, tone } (about)}
+          <li class={tone}>
+            <strong>{about === 'job' && !input.job ? 'Speed' : LEAD[about]}</strong>
+            <Explained {text} />
+          </li>
+        {/each}
+      </ul>
+      <p class="next"><strong>Next:</strong> {next}</p>
       <dl>
-        <div>
-          <dt>Computer and port</dt>
-          <dd>{input.host.name}, {port?.label}</dd>
-        </div>
-        <div>
-          <dt>Cable</dt>
-          <dd>{input.cable?.name ?? (input.enclosure.captiveCable ? 'fixed to the case' : 'assumed')}</dd>
-        </div>
-        <div>
-          <dt>Enclosure</dt>
-          <dd>{input.enclosure.name}</dd>
-        </div>
-        <div>
-          <dt>Drive</dt>
-          <dd>{input.drive.name}</dd>
-        </div>
+        {#each parts as [name, value] (name)}
+          <div class="paper">
+            <dt>{name}</dt>
+            <dd>{value}</dd>
+          </div>
+        {/each}
         <div>
           <dt>Runs as</dt>
           <dd>{report.link.mode ? LINK_MODES[report.link.mode].label : 'nothing in common'}</dd>
         </div>
-        <div>
-          <dt>Slowest link</dt>
-          <dd>{report.link.bottleneck ?? '–'}</dd>
-        </div>
-        <div>
-          <dt>Read</dt>
-          <dd>
-            {#if report.throughput.read}<Figure
-                value={bandText(report.throughput.read, '').trim()}
-                unit="MB/s"
-              />{:else}–{/if}
-          </dd>
-        </div>
-        <div>
-          <dt>Write</dt>
-          <dd>
-            {#if report.throughput.write}<Figure
-                value={bandText(report.throughput.write, '').trim()}
-                unit="MB/s"
-              />{:else}–{/if}
-          </dd>
-        </div>
-        {#if report.thermal && report.throughput.write}
+        {#each rates as [name, band] (name)}
           <div>
-            <dt>Case, settled</dt>
+            <dt>{name}</dt>
             <dd>
-              <Figure
-                value="{report.thermal.steadyCaseC.low.toFixed(0)} – {report.thermal.steadyCaseC.high.toFixed(0)}"
-                unit="°C"
-              />
+              {#if band}<Figure value={bandText(band, '').trim()} unit="MB/s" />{:else}–{/if}
             </dd>
           </div>
-        {/if}
-        <div>
-          <dt>Filesystem</dt>
-          <dd>
-            {FILESYSTEMS[report.filesystem.first.filesystem].label}, {report.filesystem.first.scheme.toUpperCase()}
-          </dd>
-        </div>
-        {#if report.cost}
-          <div>
-            <dt>Price</dt>
-            <dd><Figure value={report.cost.total.toFixed(2)} unit={report.cost.currency} /></dd>
-          </div>
-          <div>
-            <dt>Per TB</dt>
-            <dd><Figure value={report.cost.perTB.toFixed(2)} unit="{report.cost.currency}/TB" /></dd>
-          </div>
-        {:else}
-          <div>
-            <dt>Price</dt>
-            <dd class="quiet">no prices</dd>
-          </div>
-        {/if}
+        {/each}
         <div>
           <dt>Assumed</dt>
-          <dd>
-            {#if report.assumed.length === 0}nothing{:else}
-              <details>
-                <summary>{report.assumed.length} {report.assumed.length === 1 ? 'value' : 'values'}</summary>
-                <ul>
-                  {#each report.assumed.map(assumedWords) as a (a.key)}<li>{a.what}: {a.value}</li>{/each}
-                </ul>
-              </details>
-            {/if}
-          </dd>
+          <dd><Assumed assumed={report.assumed} {hrefOf} /></dd>
         </div>
       </dl>
     {:else}
       <p class="quiet blank">Fills itself as you choose.</p>
+      <p class="next"><strong>Next:</strong> {next}</p>
     {/if}
-    <p class="next"><strong>Next:</strong> {next}</p>
   {/if}
 </aside>
 
 <style>
+  .answers {
+    padding: 0;
+    list-style: none;
+  }
+  .answers li {
+    padding: 4px 0 4px 10px;
+    border-left: 3px solid var(--ash-line);
+    line-height: 1.35;
+    margin: 0 0 4px;
+  }
+  .answers .good {
+    border-left-color: var(--ash-pass);
+  }
+  .answers .check {
+    border-left-color: var(--ash-caution);
+  }
+  .answers .bad {
+    border-left-color: var(--ash-fail);
+  }
+  .paper {
+    display: none;
+  }
   aside {
     position: relative;
     align-self: start;
-    width: 312px;
-    padding: 20px 18px 0;
+    width: 340px;
+    padding: 16px 18px 0;
     background: var(--ash-sheet);
     border: 1px solid var(--ash-line);
     border-top: 0;
@@ -185,13 +189,17 @@
     font-family: var(--ash-mono);
   }
   .verdict {
-    margin: 6px 0 8px;
+    margin: 4px 0 6px;
+    font-size: inherit;
   }
-  dl > div {
+  .bar {
+    font-size: inherit;
+  }
+  dl > div:not(.paper) {
     display: flex;
     justify-content: space-between;
     gap: 12px;
-    padding: 4px 0;
+    padding: 3px 0;
     border-top: 1px dashed var(--ash-line);
     line-height: 1.4;
   }
@@ -204,24 +212,12 @@
     text-align: right;
     font-weight: 600;
   }
-  details ul {
-    padding: 4px 0 0;
-    list-style: none;
-    font-weight: 400;
-    font-size: var(--ash-text-small);
-  }
-  summary {
-    color: var(--ash-ember);
-    text-decoration: underline;
-    text-underline-offset: 3px;
-    cursor: pointer;
-  }
   .blank {
     margin: 16px 0;
   }
   .next {
-    margin: 10px -18px 0;
-    padding: 10px 18px 12px;
+    margin: 8px -18px 6px;
+    padding: 8px 18px;
     background: var(--ash-ember-wash);
   }
   @media (max-width: 900px) {
@@ -253,9 +249,12 @@
   }
   @media print {
     aside {
-      width: 90mm;
+      width: auto;
       mask: none;
       border: 1px solid var(--ash-ink);
+    }
+    dl > .paper {
+      display: flex;
     }
   }
 </style>

@@ -29,6 +29,12 @@ function wouldRows({ ifItFitted }: PlanReport): FigureRow[] {
   return rows.map((row) => ({ ...row, ifItFitted: true }));
 }
 
+/** Two times with their unit once, where it is the same. */
+function spanOf({ low, high }: Band): string {
+  const [from, to] = [split(duration(low)), split(duration(high))];
+  return from.unit === to.unit ? `${from.value} – ${to.value} ${to.unit}` : `${duration(low)} – ${duration(high)}`;
+}
+
 const cacheRow = (key: string, band: Band | null): FigureRow[] =>
   band
     ? [
@@ -48,9 +54,9 @@ const jobRow = (key: string, seconds: Band | undefined, measured: PlanReport['me
     ? [
         {
           key,
-          label: `The job takes${measured ? (measured.simulated ? ', from simulated rates' : ', from measured rates') : ''}`,
+          label: `The job takes${measured ? (measured.simulated ? ', simulated' : ', as measured') : ''}`,
           ...split(duration(seconds.typical)),
-          range: `${duration(seconds.low)} – ${duration(seconds.high)}`,
+          range: spanOf(seconds),
           band: null
         }
       ]
@@ -79,10 +85,10 @@ function reachableRows(report: PlanReport): FigureRow[] {
   return [
     {
       key: typeof ofRead === 'number' ? 'reachable.read' : 'reachable.write',
-      label: 'Of its read rating',
+      label: 'Used of its rating',
       value: percent(ofRead),
       unit: '%',
-      range: `${percent(ofWrite)} % of its write`,
+      range: `read, ${percent(ofWrite)} % write`,
       band: null
     }
   ];
@@ -146,10 +152,10 @@ const costRows = ({ cost }: PlanReport): FigureRow[] =>
         },
         {
           key: 'cost.perTB',
-          label: 'Per terabyte',
+          label: 'Per TB',
           value: cost.perTB.toFixed(2),
           unit: `${cost.currency}/TB`,
-          range: `${cost.perTiBUsable.toFixed(2)} usable TiB`,
+          range: `${cost.perTiBUsable.toFixed(2)} per TiB`,
           band: null
         }
       ]
@@ -188,7 +194,7 @@ function stackRows(report: PlanReport): FigureRow[] {
     return [
       {
         key: `stack.${i}`,
-        label: `Pad on the ${row.role === 'nand' ? `NAND, ${row.side}` : row.role}`,
+        label: row.role === 'nand' ? `Pad, NAND ${row.side}` : `Pad, ${row.role}`,
         value: row.pads.length > 0 ? row.pads.map((t) => t.toFixed(1)).join(' + ') : 'none',
         unit: row.pads.length > 0 ? 'mm' : '',
         range: row.pads.length > 0 ? `${figure(row.compressionPercent)} % · ${row.verdict.replace('-', ' ')}` : 'bare',
@@ -211,10 +217,10 @@ function heatRows({ thermal, throughput }: PlanReport): FigureRow[] {
   });
   const { throttleAfterS } = thermal;
   return [
-    degrees('thermal.case', 'Case, settled', thermal.steadyCaseC),
+    degrees('thermal.case', 'Case, long write', thermal.steadyCaseC),
     degrees(
       'thermal.controller',
-      thermal.steadyNandC ? 'Controller, settled' : 'Disk, settled',
+      thermal.steadyNandC ? 'Chip, long write' : 'Disk, long write',
       thermal.steadyControllerC
     ),
     ...(throttleAfterS
@@ -223,7 +229,7 @@ function heatRows({ thermal, throughput }: PlanReport): FigureRow[] {
             key: 'thermal.throttle',
             label: 'Throttles after',
             ...split(duration(throttleAfterS.typical)),
-            range: `${duration(throttleAfterS.low)} – ${duration(throttleAfterS.high)}`,
+            range: spanOf(throttleAfterS),
             band: null
           }
         ]

@@ -111,7 +111,7 @@
   around={around.result}
   start={data.build.choice}
   measuredOn={measuredByPort(data.measured, choice)}
-  rulesHref="/c/{data.crate.slug}/house-rules"
+  home="/c/{data.crate.slug}"
   next={changed ? 'Save the change.' : data.next.text}
 >
   {#snippet head({ report })}

@@ -94,7 +94,7 @@
     heading="Pair"
     around={around.result}
     measuredOn={measuredByPort(data.measured, choice)}
-    rulesHref="/c/{data.crate.slug}/house-rules"
+    home="/c/{data.crate.slug}"
   >
     {#snippet head({ report })}
       {#if choiceToQuery(choice) !== ''}<Button kind="ghost" size="field" on:click={() => onchange({})}

@@ -241,7 +241,7 @@
           <h2>To touch and to carry</h2>
           <dl>
             <div>
-              <dt>Case, settled</dt>
+              <dt>Case, long write</dt>
               <dd>
                 {figure(thermal.steadyCaseC.typical)}&#8239;°C ({figure(thermal.steadyCaseC.low)} to {figure(
                   thermal.steadyCaseC.high
