@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { FILESYSTEM_IDS } from '../facts/filesystems.ts';
+import type { LinkMode } from '../facts/link-modes.ts';
 import { isoDate, measure } from '../parts/form/field.ts';
 
 /** What a pair check gives: medians, MB/s. At least one of the four. */
@@ -40,3 +41,11 @@ export const runInputSchema = z.strictObject({
 export type PairResults = z.infer<typeof pairResultsSchema>;
 export type Conditions = z.infer<typeof conditionsSchema>;
 export type RunInput = z.input<typeof runInputSchema>;
+/** A result as it was kept: its figures, under which conditions, and the chain it ran on by the names of then. */
+export type KeptResult = {
+  date: string;
+  simulated: boolean;
+  results: PairResults;
+  conditions: Conditions;
+  chain: { host: string; port: string; os: string; cable?: string | undefined; mode: LinkMode | null };
+};

@@ -5,6 +5,8 @@
   import { STAGE_LABEL, type BuildStage } from '#core/build/stages';
   import { aKind, KINDS, KIND_LABEL } from '#core/parts/kinds';
   import BuildLane from '$lib/ui/common/BuildLane.svelte';
+  import StateMark from '$lib/ui/common/StateMark.svelte';
+  import type { Asked } from '#core/answers/answers';
   import Verdict from '$lib/ui/common/Verdict.svelte';
 
   let { data } = $props();
@@ -20,6 +22,12 @@
     )
   );
   const have = $derived((['host', 'enclosure', 'drive'] as const).map((kind) => ({ kind, n: data.counts[kind] ?? 0 })));
+
+  /** What stands under the next step, in the words of the ticket. */
+  const ABOUT: Asked[] = ['job', 'filesystem', 'heat', 'price'];
+  /** A build that measured below its forecast does not simply work, whatever its plan says. */
+  const tooSlow = ({ latest, verdict }: (typeof data.builds)[number]) =>
+    verdict !== 'fails' && latest?.comparisons.some(({ place }) => place === 'below') === true;
 
   const change = $derived(changesOf(data.crate.id));
   async function mark(build: (typeof data.builds)[number], stage: BuildStage): Promise<void> {
@@ -79,8 +87,20 @@
               <a href="/b/{build.tag}/{build.next.station}">{build.name}</a>
               <span class="small quiet">{build.tag} · {STAGE_LABEL[build.stage]}</span>
             </div>
-            <p class="what">{build.next.text}</p>
-            <span class="state"><Verdict verdict={build.verdict} /></span>
+            <div class="what">
+              <p>{build.next.text}</p>
+              {#if build.stage !== 'retired'}<p class="small quiet">
+                  {build.answers
+                    .filter(({ about }) => ABOUT.includes(about))
+                    .map(({ short }) => short)
+                    .join(' · ')}
+                </p>{/if}
+            </div>
+            <span class="state">
+              {#if tooSlow(build)}<span class="slow"><StateMark mark="check" /> Too slow</span>{:else}<Verdict
+                  verdict={build.verdict}
+                />{/if}
+            </span>
             <span class="act">
               {#if build.next.marks}{@const stage = build.next.marks}<Button
                   kind="tertiary"
@@ -121,6 +141,14 @@
     display: list-item;
     min-height: 0;
     border: 0;
+  }
+  .slow {
+    display: inline-flex;
+    gap: 6px;
+    align-items: center;
+    font-weight: 600;
+    color: var(--ash-caution);
+    white-space: nowrap;
   }
   .who {
     display: grid;

@@ -1,0 +1,95 @@
+<script lang="ts">
+  import type { PlanReport } from '#core/plan/report';
+  import { day } from '#core/quantities/format';
+  import type { Cause } from '#core/results/cause';
+  import { compareWithPlan, comparisonSentence } from '#core/results/compare';
+  import type { KeptResult } from '#core/results/run';
+  import Lane from '../common/Lane.svelte';
+
+  /** One result on the drawing of the chain, in sentences, and what it points to where it is too low. */
+  let { report, run, cause }: { report: PlanReport; run: KeptResult | undefined; cause: Cause | undefined } = $props();
+  const rows = $derived(run ? compareWithPlan(run.results, report) : []);
+  const measured = $derived(run?.results.writeMBps ?? run?.results.readMBps);
+  const laneForecast = $derived(
+    run?.results.writeMBps === undefined && run ? report.throughput.read : report.throughput.write
+  );
+</script>
+
+{#if report.link.stages.length > 0}
+  <div class="panel">
+    <Lane
+      stages={report.link.stages}
+      bottleneck={report.link.bottleneck}
+      predicted={laneForecast}
+      {measured}
+      measuredLabel={run?.simulated ? 'simulated' : 'measured'}
+    />
+    <p class="small quiet">
+      Hatching: forecast of the {laneForecast === report.throughput.read ? 'read' : 'write'}.
+      {#if run}Solid line: {run.results.writeMBps === undefined ? 'read' : 'write'} of {day(run.date)}{run.simulated
+          ? ', from the simulated rig'
+          : ''}.{:else}The solid line appears with the first result.{/if}
+    </p>
+  </div>
+{:else}
+  <p class="panel">
+    The plan of this build says that it does not work; there is no forecast to measure against. Results can be kept all
+    the same.
+  </p>
+{/if}
+
+{#if run}
+  <ul class="sentences" aria-label="Measured against the forecast">
+    {#each rows as row (row.field)}<li class={row.place}>{comparisonSentence(row)}</li>{/each}
+  </ul>
+  {#if cause}<div class="cause" role="note">
+      <p><strong>Most likely:</strong> {cause.text}</p>
+      <p>Try in this order, and run the check again after each:</p>
+      <ol>
+        {#each cause.tries as text (text)}<li>{text.charAt(0).toUpperCase()}{text.slice(1)}.</li>{/each}
+      </ol>
+    </div>{/if}
+  {#if run.simulated}<p class="simulated">
+      <strong>Simulated.</strong> These figures come from the stand-in rig that ships with Ash Crate, not from a device.
+    </p>{/if}
+{/if}
+
+<style>
+  .panel {
+    max-width: 960px;
+    padding: 14px 14px 8px;
+    background: var(--ash-sheet);
+    border: 1px solid var(--ash-line);
+  }
+  .sentences {
+    margin: 10px 0;
+    padding: 0;
+    list-style: none;
+  }
+  .sentences li {
+    padding: 4px 0 4px 12px;
+    border-left: 4px solid var(--ash-pass);
+  }
+  .sentences .below,
+  .sentences .above {
+    border-left-color: var(--ash-caution);
+  }
+  .cause {
+    max-width: 960px;
+    padding: 8px 12px;
+    margin-bottom: 8px;
+    background: var(--ash-sheet);
+    border-left: 4px solid var(--ash-caution);
+  }
+  .cause ol {
+    margin: 4px 0 0 1.4em;
+  }
+  .cause li {
+    list-style: decimal;
+  }
+  .simulated {
+    padding: 6px 12px;
+    margin-bottom: 8px;
+    background: var(--ash-well);
+  }
+</style>
