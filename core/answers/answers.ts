@@ -70,6 +70,9 @@ function goes({ report: { verdict, findings } }: AnswersOf): PlanAnswer {
   return { ...plain, text: `${lead} ${sentence(worst.message)}` };
 }
 
+/** A rate that falls by less than a twentieth is the same to a person. */
+const NOTICED = 0.95;
+
 /** Says how long the job takes; without a job, how fast it copies. */
 function job({ report, job: asked }: AnswersOf): PlanAnswer | undefined {
   const { job: forecast, throughput, cache, measured } = report;
@@ -92,9 +95,11 @@ function job({ report, job: asked }: AnswersOf): PlanAnswer | undefined {
   if (!throughput.write || !throughput.read) return undefined;
   const write = speed(throughput.write.typical);
   const read = speed(throughput.read.typical);
+  const sustained = throughput.sustainedWrite?.typical ?? throughput.write.typical;
+  // A cache that outlasts the drive, or that the link never fills, is none that one would notice.
   const after =
-    cache.cliffAtGB && throughput.sustainedWrite
-      ? ` until the cache is full after about ${quantity(cache.cliffAtGB.typical, 'GB')}, then about ${speed(throughput.sustainedWrite.typical)}`
+    cache.cliffAtGB && sustained < NOTICED * throughput.write.typical
+      ? ` until the cache is full after about ${quantity(cache.cliffAtGB.typical, 'GB')}, then about ${speed(sustained)}`
       : '';
   return {
     about: 'job',
@@ -240,13 +245,15 @@ function payWords({ amount, currency, names, ordered, unpriced }: ToPay): { text
 /** Says what it costs, and what of that is still to pay. */
 function price({ report: { cost }, toPay }: AnswersOf): PlanAnswer {
   const pay = toPay && payWords(toPay);
-  if (!cost)
+  if (!cost) {
+    const known = toPay && toPay.names.length > 0;
     return {
       about: 'price',
-      text: `No price is known for the whole: note one for the drive and one for the enclosure.${pay?.text ?? ''}`,
-      short: pay && toPay?.names.length ? pay.short : 'no prices',
+      text: `No price is known for the whole: note one for the drive and one for the enclosure.${known ? payWords({ ...toPay, unpriced: [] }).text : ''}`,
+      short: 'no prices',
       tone: 'plain'
     };
+  }
   const per = `${money(cost.perTB, cost.currency)} for each TB`;
   return {
     about: 'price',

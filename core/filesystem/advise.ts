@@ -86,7 +86,11 @@ function onWindows(id: FilesystemId, { rules }: AdviceInput): Preference | undef
   if (id !== 'ntfs' && id !== 'exfat') return undefined;
   const because = ruleName('windows-drive', rules);
   return id === chosenOption('windows-drive', rules)
-    ? { rank: 0, because, school: 'windows-drive' }
+    ? {
+        rank: 0,
+        because: `${id === 'ntfs' ? 'native to Windows, with a journal' : 'read and written everywhere'}; ${because}`,
+        school: 'windows-drive'
+      }
     : { rank: 1, because: `the other option of the ${because}` };
 }
 

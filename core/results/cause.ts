@@ -72,7 +72,7 @@ function fellBack(results: PairResults, input: PlanInput, below: readonly Sequen
   const { mode, label, when, measured, band } = nearest;
   return {
     code: 'fell-back',
-    text: `${rate(measured)} MB/s is what this chain does in ${label} (${rate(band.low)} to ${rate(band.high)} MB/s): it most likely fell back to that. What does it: ${when}.`,
+    text: `${rate(measured)} MB/s is what this chain does in ${label} (${rate(band.low)} to ${rate(band.high)} MB/s): it most likely fell back to that. Usual causes: ${when}.`,
     tries: triesFor(mode)
   };
 }

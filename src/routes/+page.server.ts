@@ -1,11 +1,14 @@
-import { redirect } from '@sveltejs/kit';
 import { forPage } from '$lib/server/pages/page';
 import { listCrates } from '$lib/server/repositories/crates';
 
-/** To the crate that was used last, else the person's own first one, else the demo. */
-export async function load({ cookies }) {
+/** The crates that a door opens to: the one that was looked at last, and the person's own. */
+export async function load({ cookies, url }) {
   const crates = await forPage(listCrates);
-  const last = crates.find((crate) => crate.slug === cookies.get('crate'));
-  const target = last ?? crates[0];
-  redirect(303, target ? `/c/${target.slug}` : '/crates');
+  const own = crates.filter(({ demo }) => !demo);
+  return {
+    last: crates.find(({ slug }) => slug === cookies.get('crate')),
+    own,
+    demo: crates.find(({ demo }) => demo),
+    starting: url.searchParams.has('own')
+  };
 }

@@ -40,6 +40,12 @@ const fromRow = (row: Record<string, unknown>): StoredBuild =>
     updatedAt: row.updated_at
   });
 
+/** How many builds a crate has. */
+export async function countBuilds(db: Knex, crateId: string): Promise<number> {
+  const row = (await db('builds').where({ crate_id: crateId }).count({ n: '*' }).first()) as { n: number | string };
+  return Number(row.n);
+}
+
 export async function listBuilds(db: Knex, crateId: string): Promise<StoredBuild[]> {
   return (await db('builds').where({ crate_id: crateId }).orderBy('tag')).map(fromRow);
 }

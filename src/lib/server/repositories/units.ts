@@ -8,7 +8,9 @@ import { raiseCounter, tagCounter } from '../db/counters';
 import { writing } from '../db/writing';
 import { notFound, Problem } from '../problems/problem';
 import { deleteFilesOf } from './attachments';
-import { getModel } from './models';
+import type { Model } from '#core/parts/model';
+import { KIND_LABEL } from '#core/parts/kinds';
+import { getModel, modelToRow } from './models';
 
 export type StoredUnit = { id: string; version: number; unit: Unit & { id: string } };
 type By = { by: string; at: string };
@@ -191,6 +193,36 @@ export async function addUnits(
     const message = `Added ${count === 1 ? 'the item' : `${count} items:`} ${tags.length > 6 ? `${tags[0]} to ${tags.at(-1)}` : tags.join(', ')} of ${spec.name}.`;
     await changeMany(trx, { crateId, by, at, group, event: { kind: 'added', message }, inserts });
     return { id: inserts[0]!.id, version: 1, group, tags };
+  });
+}
+
+/** Whether one has a part that is entered; one that is only thought of is no item. */
+export const DO_YOU_HAVE_IT = ['yes', 'ordered', 'no'] as const;
+export type Having = (typeof DO_YOU_HAVE_IT)[number];
+
+/** Adds a part together with the item that one has, or has ordered, of it: one change, taken back as one. */
+export async function addPart(
+  db: Knex,
+  args: { crateId: string; spec: Model; have: Exclude<Having, 'no'> } & By
+): Promise<ChangeResult & { tag: string }> {
+  const { crateId, spec, have, by, at } = args;
+  return writing(db, crateId, async (trx) => {
+    const [id, group] = [newId(), newId()];
+    const [tag] = await takeTags(trx, crateId, spec.kind, 1);
+    const unit = { tag: tag!, modelId: id, state: have === 'yes' ? ('owned' as const) : ('ordered' as const) };
+    const message = `Added the ${KIND_LABEL[spec.kind].one} ${spec.name}, ${have === 'yes' ? 'at hand' : 'ordered'} as ${tag!}.`;
+    await changeMany(trx, {
+      crateId,
+      by,
+      at,
+      group,
+      event: { kind: 'added', message },
+      inserts: [
+        { table: 'models', id, row: modelToRow(spec) },
+        { table: 'units', id: newId(), row: unitToRow(unit) }
+      ]
+    });
+    return { id, version: 1, group, tag: tag! };
   });
 }
 

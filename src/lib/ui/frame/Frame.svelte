@@ -56,7 +56,7 @@
 
 <a class="skip" href="#main">To the content</a>
 <header class="no-print">
-  <a class="brand" href={home}>
+  <a class="brand" href={crate ? home : '/'}>
     <svg viewBox="0 0 22 20" width="22" height="20" aria-hidden="true"
       ><path class="slat" d="M1 4h20M1 10h20M1 16h20M4 1v18M18 1v18" /><path
         class="flame"
@@ -89,6 +89,12 @@
     <button type="button" class="keys" onclick={() => (keys.setting.help = true)}>Keys <kbd>?</kbd></button>
   </span>
 </header>
+{#if crate?.demo}
+  <p class="demo no-print">
+    This is the demo: an invented herbarium, its drives and measurements. Nothing here is yours, and you may change
+    anything. <a href="/?own">Start your own</a>
+  </p>
+{/if}
 {@render rail?.()}
 <main id="main" tabindex="-1">{@render children()}</main>
 
@@ -219,6 +225,11 @@
     padding: 0 6px;
     border: 1px solid var(--ash-edge);
     font: 12px var(--ash-mono);
+  }
+  .demo {
+    padding: 3px 24px;
+    background: var(--ash-ember-wash);
+    font-size: var(--ash-text-small);
   }
   main:focus {
     outline: none;

@@ -23,6 +23,8 @@
     choice: Partial<Choice>;
     onchange: (choice: Partial<Choice>) => void;
     heading: string;
+    /** What stands under the heading; else the job. */
+    about?: string;
     tag?: string;
     stage?: string;
     /** The newest measured write, drawn on the lane. */
@@ -35,8 +37,8 @@
     start?: Partial<Choice>;
     /** What was measured of this drive in this enclosure, by host and port. */
     measuredOn?: ReadonlyMap<string, Measured>;
-    /** Address of the crate: where house rules and parts are. */
-    home: string;
+    /** Address of the crate: where house rules and parts are; nothing where no crate is behind it. */
+    home?: string;
     head?: Snippet<[{ input: PlanInput | null; report: PlanReport | null }]>;
     notice?: Snippet;
   };
@@ -45,6 +47,7 @@
     choice,
     onchange,
     heading,
+    about,
     tag,
     stage,
     measured,
@@ -101,6 +104,7 @@
   );
   /** Where a part of the plan is changed. */
   const hrefOf = (part: string): string | undefined => {
+    if (home === undefined) return undefined;
     const id = {
       host: choice.hostId,
       port: choice.hostId,
@@ -117,7 +121,7 @@
 <div class="station" class:folded>
   <header class="title">
     <h1>{heading}</h1>
-    <p class="quiet">{jobLine}</p>
+    <p class="quiet">{about ?? jobLine}</p>
   </header>
   <!-- What it comes to is read before how it is chosen; it stands beside it. -->
   <div class="ticket">
@@ -134,7 +138,9 @@
     />
   </div>
   <div class="controls no-print">
-    <div class="job"><TilePicker {pairing} tile={pairing.tileAt('job')} /></div>
+    {#if pairing.tileAt('job').options.length > 0}
+      <div class="job"><TilePicker {pairing} tile={pairing.tileAt('job')} /></div>
+    {/if}
     {#if input?.host.os.family === 'windows'}
       <div class="policy">
         <Select
@@ -175,7 +181,7 @@
         onswap={(place, id) => pairing.swap(place, id)}
       />
       <Reasons {report} changes={pairing.changes} bind:selected={pairing.selected} {hrefOf} />
-      <Decided rules={report.houseRules} href="{home}/house-rules" />
+      <Decided rules={report.houseRules} href={home && `${home}/house-rules`} />
       {#if around}
         <WhatIfPanel
           {around}
@@ -231,7 +237,7 @@
     width: 150px;
   }
   .policy {
-    width: 190px;
+    width: 226px;
   }
   .job :global(.bx--label) {
     margin-bottom: 2px;

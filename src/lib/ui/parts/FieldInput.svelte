@@ -31,6 +31,15 @@
   const label = $derived(`${field.title}${unit}${field.required ? '' : ' (optional)'}`);
   const template = $derived(assumed[path]);
   const uid = $props.id();
+  /** What of a port is asked at once; the rest folds as long as nothing of it is stated or wrong. */
+  const OF_A_PORT = ['label', 'plug', 'modes', 'powerW'];
+  function isRare(inner: Field, row: number): boolean {
+    if (path !== 'ports' || OF_A_PORT.includes(inner.key)) return false;
+    const at = `${path}.${row}.${inner.key}`;
+    // The short id is given by the preset; without one it has to be seen.
+    const stated = typeof draft[at] === 'string' && draft[at] !== '';
+    return errors[at] === undefined && (inner.key === 'id' ? stated : !stated);
+  }
   function tick(value: string, on: boolean): void {
     const next = withTick(picked, value, on);
     if (next !== picked) onedit(path, [...next]);
@@ -39,6 +48,9 @@
   const confirmable = $derived(template?.split(' – ')[0] ?? '');
 </script>
 
+{#snippet cell(inner: Field, row: number)}
+  <Self field={inner} path="{path}.{row}.{inner.key}" {draft} {errors} {assumed} {onedit} {onremove} {onfill} />
+{/snippet}
 {#snippet explained()}{#if term}<span class="mark"><Term text={field.title} {term} mark /></span>{/if}{/snippet}
 {#if field.type === 'group'}
   <fieldset>
@@ -74,19 +86,20 @@
           </div>
         {/if}
         <div class="fields">
-          {#each field.fields as inner (inner.key)}
-            <Self
-              field={inner}
-              path="{path}.{row}.{inner.key}"
-              {draft}
-              {errors}
-              {assumed}
-              {onedit}
-              {onremove}
-              {onfill}
-            />
+          {#each field.fields.filter((inner) => !isRare(inner, row)) as inner (inner.key)}
+            {@render cell(inner, row)}
           {/each}
         </div>
+        {#if field.fields.some((inner) => isRare(inner, row))}
+          <details>
+            <summary class="small">What is rarely known of a {field.item}</summary>
+            <div class="fields">
+              {#each field.fields.filter((inner) => isRare(inner, row)) as inner (inner.key)}
+                {@render cell(inner, row)}
+              {/each}
+            </div>
+          </details>
+        {/if}
         <button type="button" class="plain" onclick={() => onremove(path, row)}>Remove {field.item} {row + 1}</button>
       </div>
     {/each}

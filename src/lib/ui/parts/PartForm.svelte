@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { Button } from 'carbon-components-svelte';
+  import { Button, Select, SelectItem } from 'carbon-components-svelte';
   import { typicalValues } from '#core/plan/typical-values';
   import type { Drive } from '#core/parts/drive';
   import type { Enclosure } from '#core/parts/enclosure';
@@ -7,6 +7,8 @@
   import { dropDraft, keepDraft, keptDraft } from '$lib/ui/common/drafts';
   import FieldInput from './FieldInput.svelte';
 
+  /** Whether one has it: then it is no longer to be bought. */
+  type Having = 'yes' | 'ordered' | 'no';
   type Props = {
     fields: readonly Field[];
     /** What is put into the specification beside the fields: the kind. */
@@ -18,12 +20,35 @@
     refused: Record<string, string>;
     busy: boolean;
     saveLabel: string;
-    onsave: (spec: Record<string, unknown>) => void;
+    /** Saves the part. `again`: another one of the kind is entered next. */
+    onsave: (spec: Record<string, unknown>, having: Having, again: boolean) => void;
     oncancel: () => void;
+    /** Classes to begin from, where a part is new. */
+    classes?: readonly { id: string; label: string; spec: Record<string, unknown> }[];
+    /** Asked where a part is new; what it is taken for at first. */
+    having?: Having;
+    /** What the second button says, which saves and leaves the form open for another one. */
+    againLabel?: string;
     /** What stands in the form came from a pasted text. */
     pasted?: boolean;
   };
-  let { fields, fixed, spec, draftKey, refused, busy, saveLabel, onsave, oncancel, pasted = false }: Props = $props();
+  let {
+    fields,
+    fixed,
+    spec,
+    draftKey,
+    refused,
+    busy,
+    saveLabel,
+    onsave,
+    oncancel,
+    classes = [],
+    having,
+    againLabel,
+    pasted = false
+  }: Props = $props();
+  // svelte-ignore state_referenced_locally
+  let have = $state<Having>(having ?? 'no');
 
   // svelte-ignore state_referenced_locally
   const stored = draftFrom(fields, spec ?? {});
@@ -113,6 +138,7 @@
   }
   function submit(event: SubmitEvent): void {
     event.preventDefault();
+    const again = (event.submitter as HTMLButtonElement | null)?.value === 'again';
     tried = true;
     if (Object.keys(read.errors).length > 0) {
       requestAnimationFrame(() =>
@@ -122,7 +148,7 @@
       );
       return;
     }
-    onsave({ ...read.spec, ...fixed });
+    onsave({ ...read.spec, ...fixed }, have, again);
   }
   function discard(): void {
     dropDraft(draftKey);
@@ -140,6 +166,21 @@
         : 'This is what you typed earlier and did not save.'}
       <button type="button" onclick={discard}>Start over</button>
     </p>
+  {/if}
+  {#if classes.length > 0}
+    <div class="class">
+      <Select
+        labelText="Begin from its class"
+        selected=""
+        on:update={(e) => {
+          const picked = classes.find(({ id }) => id === e.detail);
+          if (picked) onfill(draftFrom(fields, picked.spec));
+        }}
+      >
+        <SelectItem value="" text="choose, and what the class says is filled in" />
+        {#each classes as { id, label } (id)}<SelectItem value={id} text={label} />{/each}
+      </Select>
+    </div>
   {/if}
   <div class="first">
     {#each needed as field (field.key)}
@@ -175,7 +216,19 @@
       {count === 1 ? 'One field needs a look.' : `${count} fields need a look.`}
     </p>{/if}
   <div class="buttons">
+    {#if having !== undefined}
+      <div class="having">
+        <Select size="sm" inline labelText="Do you have it?" bind:selected={have}>
+          <SelectItem value="yes" text="yes" />
+          <SelectItem value="ordered" text="ordered" />
+          <SelectItem value="no" text="thinking of it" />
+        </Select>
+      </div>
+    {/if}
     <Button type="submit" size="field" disabled={busy}>{saveLabel}</Button>
+    {#if againLabel}<Button kind="tertiary" type="submit" value="again" size="field" disabled={busy}
+        >{againLabel}</Button
+      >{/if}
     <Button kind="ghost" size="field" on:click={oncancel}>Cancel</Button>
   </div>
 </form>
@@ -208,10 +261,19 @@
     position: sticky;
     bottom: 0;
     display: flex;
+    flex-wrap: wrap;
+    align-items: center;
     gap: 8px;
     padding: 12px 0;
     background: var(--ash-paper);
     border-top: 1px solid var(--ash-line);
+  }
+  .class {
+    max-width: 458px;
+    padding-top: 8px;
+  }
+  .having {
+    width: 250px;
   }
   .restored {
     padding: 8px 12px;

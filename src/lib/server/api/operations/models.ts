@@ -1,3 +1,4 @@
+import * as units from '../../repositories/units';
 import * as models from '../../repositories/models';
 import { operation } from '../operation';
 import { CRATE, inCrate, setsSomething, severalRows, changed, inCrateWithId, version, versioned } from './common';
@@ -38,10 +39,19 @@ export const modelOperations = {
     path: `${CRATE}/models`,
     summary: 'Add a part.',
     params: inCrate,
-    body: z.strictObject({ spec: modelInputSchema }),
-    response: changed,
+    body: z.strictObject({
+      spec: modelInputSchema,
+      have: z
+        .enum(units.DO_YOU_HAVE_IT)
+        .default('no')
+        .describe('whether one has it; what is at hand or ordered gets an item')
+    }),
+    response: changed.extend({ tag: z.string().optional().describe('of the item') }),
     status: 201,
-    handle: ({ db, params, body, by, at }) => models.createModel(db, { ...params, spec: body.spec, by, at })
+    handle: ({ db, params, body: { spec, have }, by, at }) =>
+      have === 'no'
+        ? models.createModel(db, { ...params, spec, by, at })
+        : units.addPart(db, { ...params, spec, have, by, at })
   }),
 
   getModel: operation({
