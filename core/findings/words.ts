@@ -209,7 +209,8 @@ const WORDS: { [C in FindingCode]: (f: FindingFacts[C]) => Words } = {
     message: f.stated
       ? 'Plain eSATA carries no power, and this enclosure has no supply of its own.'
       : 'Plain eSATA carries no power; whether this enclosure has a supply of its own is not stated.',
-    remedy: 'Give the enclosure power of its own, from a supply or a second plug. Connect the data cable first, then the power; take the power away first, then the data cable.'
+    remedy:
+      'Give the enclosure power of its own, from a supply or a second plug. Connect the data cable first, then the power; take the power away first, then the data cable.'
   }),
   'trim-not-passed': (f) => ({
     message: `TRIM does not reach the drive through this ${f.who === 'bridge' ? 'bridge' : 'transport'}: freed space stays occupied for the drive, and its cache shrinks with time.`,

@@ -25,21 +25,27 @@ export type Board = {
 };
 
 /** What of a drive decides its board. */
-export type BoardOf = Pick<Drive, 'components' | 'm2LengthMm' | 'm2HeightCode' | 'sides' | 'capacityTB' | 'formFactor'>;
+export type BoardOf = Pick<
+  Drive,
+  'components' | 'm2LengthMm' | 'm2HeightCode' | 'sides' | 'capacityTB' | 'formFactor' | 'flash'
+>;
 
 const templates = new Map<string, readonly Component[]>();
 
 /**
- * Gives the usual chips of a module of this length, as high as its height code allows.
+ * Gives the usual chips of a module of this length, as high as its height code allows; without DRAM where the drive has none.
  * @example usualChips(80, 'S3').length > 0 // true
  */
-export function usualChips(lengthMm: keyof typeof M2_LAYOUTS, code: M2HeightCode): readonly Component[] {
-  const key = `${lengthMm} ${code}`;
+export function usualChips(lengthMm: keyof typeof M2_LAYOUTS, code: M2HeightCode, dram = true): readonly Component[] {
+  const key = `${lengthMm} ${code} ${dram}`;
   let chips = templates.get(key);
   if (!chips) {
     const height = M2_HEIGHT_CODES[code];
     const layout = M2_LAYOUTS[lengthMm];
-    const place = (side: Side) => layout[side].map((chip) => ({ ...chip, side, heightMm: height[side] }));
+    const place = (side: Side) =>
+      layout[side]
+        .filter(({ role }) => dram || role !== 'dram')
+        .map((chip) => ({ ...chip, side, heightMm: height[side] }));
     chips = [...place('top'), ...(height.bottom > 0 ? place('bottom') : [])];
     templates.set(key, chips);
   }
@@ -59,7 +65,7 @@ export function boardOf(drive: BoardOf, doubleSided = drive.sides === 'double'):
   return {
     lengthMm,
     widthMm: M2_WIDTH_MM,
-    chips: usualChips(lengthMm, heightCode),
+    chips: usualChips(lengthMm, heightCode, drive.flash?.dram !== false),
     from: 'template',
     heightCode
   };

@@ -14,9 +14,18 @@ export const stackChoiceSchema = z.strictObject({
     )
     .max(60),
   gaps: z
-    .array(z.strictObject({ component: component(), atLeastMm: z.number().min(0.05).max(60) }))
+    .array(
+      z.strictObject({
+        component: component(),
+        atLeastMm: z.number().min(0.05).max(60),
+        measured: z
+          .boolean()
+          .optional()
+          .describe('measured over the chip: then it is the gap, whatever the parts state')
+      })
+    )
     .max(60)
     .optional()
-    .describe('gaps that turned out larger than the drawing says: the pad left no imprint')
+    .describe('gaps that somebody measured, or that turned out larger than the drawing says: the pad left no imprint')
 });
 export type StackChoice = z.infer<typeof stackChoiceSchema>;

@@ -149,7 +149,18 @@ export function chooseSheet(gaps: readonly Mm[], pads: readonly PadKind[]): PadK
   return pads.reduce((best, pad) => (comparePads(worstOf(pad), worstOf(best)) < 0 ? pad : best));
 }
 
-/** Gives the stock thickness that closes a gap well, for the shopping list; undefined where none does. */
+/**
+ * Tells whether pads are not to be cut for a gap: they do not touch, or press too hard. A high compression is taken where no
+ * thickness that is sold does better.
+ * @example isRejected('high', 1.2) // true
+ */
+export const isRejected = (verdict: Contact, gap: Mm): boolean =>
+  verdict === 'no-contact' || verdict === 'over-compressed' || (verdict === 'high' && stockPadFor(gap) !== undefined);
+
+/**
+ * Gives the stock thickness that closes a gap well, for the shopping list; undefined where none does.
+ * @example stockPadFor(1.2) // 1.5
+ */
 export function stockPadFor(gap: Mm): Mm | undefined {
   const choice = choosePad(gap, SHOP, false);
   return choice?.verdict === 'good' ? choice.layers[0]!.thicknessMm : undefined;

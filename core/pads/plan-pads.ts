@@ -71,7 +71,16 @@ const round3 = (mm: number) => Math.round(mm * 1000) / 1000;
 export const labelThickness = ({ label }: Drive, rules: HouseRules | undefined): Mm =>
   label === 'metal' || (label === 'paper' && chosenOption('label', rules) === 'leave') ? LABEL_MM : 0;
 
-/** Finds the chips that carry heat to the case, with the gap over each: clearance - height - label. A gap of 0 or less is none. */
+/** A measured gap is the gap, also where the enclosure states no room; an imprint only says that it is no smaller. */
+function trueGap(stated: Mm | undefined, seen: NonNullable<StackChoice['gaps']>[number] | undefined): Mm {
+  if (seen?.measured) return seen.atLeastMm;
+  return stated === undefined ? 0 : Math.max(stated, seen?.atLeastMm ?? 0);
+}
+
+/**
+ * Finds the chips that carry heat to the case, with the gap over each: as measured, else clearance - height - label. A gap of 0 or
+ * less is none.
+ */
 export function gapsOf(
   board: Board,
   enclosure: Enclosure,
@@ -82,9 +91,14 @@ export function gapsOf(
   for (let at = 0; at < board.chips.length; at++) {
     const chip = board.chips[at]!;
     const clearance = chip.side === 'top' ? enclosure.clearanceTopMm : enclosure.clearanceBottomMm;
-    if ((chip.role !== 'controller' && chip.role !== 'nand') || clearance === undefined) continue;
-    const seen = chosen?.gaps?.find((gap) => gap.component === at)?.atLeastMm ?? 0;
-    const gapMm = round3(Math.max(clearance - chip.heightMm - (chip.side === 'top' ? labelMm : 0), seen));
+    if (chip.role !== 'controller' && chip.role !== 'nand') continue;
+    const stated =
+      clearance === undefined ? undefined : clearance - chip.heightMm - (chip.side === 'top' ? labelMm : 0);
+    const wide = trueGap(
+      stated,
+      chosen?.gaps?.find((gap) => gap.component === at)
+    );
+    const gapMm = round3(wide);
     if (gapMm > 0) places.push({ chip, at, gapMm });
   }
   return places;

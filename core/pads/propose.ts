@@ -185,6 +185,11 @@ export function gapsAfterImprint(
   }
   return {
     ...chosen,
-    gaps: [...gaps].map(([component, atLeastMm]) => ({ component, atLeastMm }))
+    // What left no imprint is wider than what was measured, too.
+    gaps: [...gaps].map(([component, atLeastMm]) => ({
+      component,
+      atLeastMm,
+      ...(chosen.gaps?.find((gap) => gap.component === component)?.measured ? { measured: true } : {})
+    }))
   };
 }

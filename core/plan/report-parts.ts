@@ -7,7 +7,7 @@ import { budgetOf, livesOnPort } from '../chain/power-need.ts';
 import { drawParts } from '../chain/power-draw.ts';
 import type { Stage } from '../chain/stages.ts';
 import type { FilledDrive } from '../parts/fill/drive.ts';
-import { stockPadFor } from '../pads/gap.ts';
+import { isRejected, stockPadFor } from '../pads/gap.ts';
 import type { StackPlan } from '../pads/plan-pads.ts';
 import type { PlanInput, PlanReport } from './report.ts';
 import type { OsFamily } from '../facts/filesystems.ts';
@@ -121,9 +121,6 @@ export const findingsReport = (findings: readonly Finding[]): PlanReport['findin
       : { code, severity, about, message, reason, remedy };
   });
 
-/** Verdicts of a pad that sits well enough to be cut. */
-const SITS = ['good', 'marginal'];
-
 /**
  * Lists the thicknesses that a build needs, mm: the pads of its plan that sit well, and in the place of one that does not, the stock
  * thickness that closes the gap well. Where no single one does, what the plan lays stays.
@@ -131,6 +128,6 @@ const SITS = ['good', 'marginal'];
  */
 export const padsWanted = ({ stack }: Pick<PlanReport, 'stack'>): number[] =>
   stack.components.flatMap(({ verdict, gapMm, pads }) => {
-    const right = SITS.includes(verdict) ? undefined : stockPadFor(gapMm);
+    const right = isRejected(verdict, gapMm) ? stockPadFor(gapMm) : undefined;
     return right === undefined ? pads : [right];
   });

@@ -1,4 +1,5 @@
 /* eslint-disable @typescript-eslint/no-non-null-assertion -- a group holds one place at least, with its choice */
+import { isRejected } from '../gap.ts';
 import { M2_CONNECTOR_MM, PAD_EDGE_MM } from '../../facts/m2.ts';
 import type { Mm } from '../../quantities/measures.ts';
 import type { Board, Component } from '../board.ts';
@@ -93,6 +94,15 @@ export function cutPieces(board: Board, filled: readonly FilledGap[], sheets: bo
       widthMm: Math.round((y1 - y0) * 100) / 100
     }));
   });
+}
+
+/**
+ * Parts what may be cut from what may not: a pad that does not touch, or presses too hard, is not worth the cut.
+ * @example partRejected([]).rejected // []
+ */
+export function partRejected(filled: readonly FilledGap[]): { cut: FilledGap[]; rejected: FilledGap[] } {
+  const isOut = ({ choice, gapMm }: FilledGap) => choice !== null && isRejected(choice.verdict, gapMm);
+  return { cut: filled.filter((place) => !isOut(place)), rejected: filled.filter(isOut) };
 }
 
 /** The pieces of one kind of pad, laid out on the pads of that kind. */

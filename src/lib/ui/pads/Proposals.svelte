@@ -34,7 +34,9 @@
     <li class:chosen>
       <button type="button" aria-pressed={chosen} onclick={() => onpick(proposal)}>
         <span class="mark {MARK(proposal)}"><StateMark mark={MARK(proposal)} size={14} /></span>
-        <span>{words(proposal.rows)}{i === 0 ? ' (best)' : ''}</span>
+        <span
+          >{words(proposal.rows)}{i > 0 ? '' : MARK(proposal) === 'fail' ? ' (nothing at hand fits)' : ' (best)'}</span
+        >
       </button>
       {#if chosen || i === 0}<p class="small quiet">{proposal.because.join('; ')}.</p>{/if}
     </li>

@@ -21,6 +21,7 @@
   import ChipFields from '$lib/ui/pads/ChipFields.svelte';
   import CompressionBar from '$lib/ui/pads/CompressionBar.svelte';
   import DryFit from '$lib/ui/pads/DryFit.svelte';
+  import GapFields from '$lib/ui/pads/GapFields.svelte';
   import Proposals from '$lib/ui/pads/Proposals.svelte';
   import Section from '$lib/ui/pads/Section.svelte';
 
@@ -84,7 +85,9 @@
   }
   function useLayout(code: string): void {
     if (!board || code === '') return;
-    edited = usualChips(board.lengthMm as 80, code as M2HeightCode).map((chip) => ({ ...chip }));
+    edited = usualChips(board.lengthMm as 80, code as M2HeightCode, input.drive.flash?.dram !== false).map((chip) => ({
+      ...chip
+    }));
     selected = null;
   }
   const layersAt = (component: number): string =>
@@ -155,6 +158,14 @@
     const widened = gapsAfterImprint(now, laid.rows, untouched);
     const next = proposePads({ ...stackInput, chosen: widened });
     tried = next?.sets[0]?.choice ?? widened;
+  }
+  /** A gap that was measured: the best pads for it are tried at once. */
+  function measureGap(component: number, mm: number | null): void {
+    const now = tried ?? data.build.choice.stack ?? { pieces: [] };
+    const others = (now.gaps ?? []).filter((gap) => gap.component !== component);
+    const gaps = mm === null ? others : [...others, { component, atLeastMm: mm, measured: true }];
+    const next = { ...now, gaps };
+    tried = proposePads({ ...stackInput, chosen: next })?.sets[0]?.choice ?? next;
   }
   const stackedKeys = $derived(
     kinds.flatMap((a, i) => kinds.slice(i).map((b) => ({ key: `${a.key} + ${b.key}`, label: `${a.name} + ${b.name}` })))
@@ -281,7 +292,7 @@
           <Section {board} rows={laid.rows} {room} stretch={tall ? 3 : 1} {selected} />
           <p class="small quiet">
             {room.top === undefined
-              ? 'The enclosure states no room over the board: no gap is known. Measure from board to lid and put it into the enclosure.'
+              ? 'The enclosure states no room over the board: no gap is known until you measure one, under “Measured a gap yourself?”.'
               : `Lid ${figure(room.top)} mm over the board, ${room.bottom === undefined ? 'floor not stated' : `floor ${figure(room.bottom)} mm under it`}; board 0.8 mm.`}
             {#if laid.bowMm}
               The pads press the board down by {quantity(laid.bowMm.typical, 'mm')} ({figure(laid.bowMm.low)} to {figure(
@@ -293,6 +304,7 @@
       </section>
 
       <section class="decision">
+        {#if board}<GapFields {chips} rows={laid.rows} gaps={chosenGaps} onset={measureGap} />{/if}
         {#if laid.rows.length > 0}
           <h2>
             Pads{tried ? ', tried and not kept yet' : data.build.choice.stack ? ', as kept' : ', chosen by the program'}
@@ -320,7 +332,9 @@
                         value={figure(row.gapMm)}
                         unit="mm"
                       />{#if chosenGaps.some((g) => g.component === row.component)}<span class="small quiet block"
-                          >at least</span
+                          >{chosenGaps.some((g) => g.component === row.component && g.measured)
+                            ? 'measured'
+                            : 'at least'}</span
                         >{/if}</td
                     >
                     <td>

@@ -2,12 +2,13 @@
   import { Button } from 'carbon-components-svelte';
   import { assemble } from '#core/build/assemble';
   import { figure, quantity } from '#core/quantities/format';
-  import { cutPlan, cutPieces } from '#core/pads/cutting/cut';
+  import { cutPlan, cutPieces, partRejected } from '#core/pads/cutting/cut';
   import { isDoubleSided } from '#core/parts/fill/drive';
   import { planPads } from '#core/pads/plan-pads';
   import Figure from '$lib/ui/common/Figure.svelte';
   import Wide from '$lib/ui/common/Wide.svelte';
   import { templateOf } from '$lib/ui/geometry/template';
+  import Rejected from '$lib/ui/pads/Rejected.svelte';
   import CuttingTemplate from '$lib/ui/pads/CuttingTemplate.svelte';
 
   let { data } = $props();
@@ -23,8 +24,9 @@
       rules: data.crate.houseRules
     })
   );
+  const parted = $derived(partRejected(laid.filled));
   const pieces = $derived(
-    laid.board ? cutPieces(laid.board, laid.filled, data.crate.houseRules.pieces === 'sheet') : []
+    laid.board ? cutPieces(laid.board, parted.cut, data.crate.houseRules.pieces === 'sheet') : []
   );
   const sheets = $derived(cutPlan(pieces));
   const template = $derived(laid.board ? templateOf(sheets, pieces, laid.board) : null);
@@ -79,13 +81,17 @@
     {/if}
   </div>
 
+  <Rejected rejected={parted.rejected} buyHref="/b/{data.build.tag}/buy" />
+
   {#if !template || pieces.length === 0}
     <div class="empty">
       <h2>Nothing to cut</h2>
       <p>
-        {laid.board
-          ? 'No pad is chosen for this board, or the enclosure states no room over it. Both are settled under Board and pads.'
-          : 'Only M.2 modules take pads.'}
+        {parted.rejected.length > 0
+          ? 'Of the pads at hand none fits these gaps. With the right ones, or another gap measured, the template is drawn.'
+          : laid.board
+            ? 'No pad is chosen for this board, or the enclosure states no room over it. Both are settled under Board and pads.'
+            : 'Only M.2 modules take pads.'}
       </p>
     </div>
   {:else}
