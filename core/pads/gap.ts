@@ -150,6 +150,15 @@ export function chooseSheet(gaps: readonly Mm[], pads: readonly PadKind[]): PadK
 }
 
 /**
+ * Gives the thicknesses that are sold and close a gap well: one pad where one does, else two layers, else none.
+ * @example stockPadsFor(0.92) // []
+ */
+export function stockPadsFor(gap: Mm): Mm[] {
+  const choice = choosePad(gap, SHOP, true);
+  return choice?.verdict === 'good' ? choice.layers.map((pad) => pad.thicknessMm) : [];
+}
+
+/**
  * Tells whether pads are not to be cut for a gap: they do not touch, or press too hard. A high compression is taken where no
  * thickness that is sold does better.
  * @example isRejected('high', 1.2) // true

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { aDrive, anEnclosure } from '../../tests/parts.ts';
 import { boardOf, usualChips } from './board.ts';
 import { cutPieces, partRejected } from './cutting/cut.ts';
-import { isRejected } from './gap.ts';
+import { isRejected, stockPadsFor } from './gap.ts';
 import { gapsAfterImprint } from './propose.ts';
 import { gapsOf, planPads } from './plan-pads.ts';
 
@@ -29,6 +29,14 @@ describe('a pad that is rejected', () => {
     expect(isRejected('marginal', 1.2)).toBe(false);
     // nothing that is sold closes 20 mm well
     expect(isRejected('high', 20)).toBe(false);
+  });
+  it('is answered with what is sold and closes the gap: one pad, else two layers', () => {
+    expect(stockPadsFor(1.2)).toEqual([1.5]);
+    // 2 mm gives 3 %, 3 mm 35 %; two layers of 2.5 mm together give 22 %
+    expect(stockPadsFor(1.95).reduce((a, b) => a + b, 0)).toBe(2.5);
+    // 1 mm gives 8 %, 1.5 mm 39 %
+    expect(stockPadsFor(0.92)).toEqual([]);
+    expect(stockPadsFor(20)).toEqual([]);
   });
   it('is parted from what may be cut, so that no template is drawn for it', () => {
     const bad = planPads(stack(2));

@@ -7,7 +7,7 @@ import { budgetOf, livesOnPort } from '../chain/power-need.ts';
 import { drawParts } from '../chain/power-draw.ts';
 import type { Stage } from '../chain/stages.ts';
 import type { FilledDrive } from '../parts/fill/drive.ts';
-import { isRejected, stockPadFor } from '../pads/gap.ts';
+import { isRejected, stockPadsFor } from '../pads/gap.ts';
 import type { StackPlan } from '../pads/plan-pads.ts';
 import type { PlanInput, PlanReport } from './report.ts';
 import type { OsFamily } from '../facts/filesystems.ts';
@@ -123,11 +123,11 @@ export const findingsReport = (findings: readonly Finding[]): PlanReport['findin
 
 /**
  * Lists the thicknesses that a build needs, mm: the pads of its plan that sit well, and in the place of one that does not, the stock
- * thickness that closes the gap well. Where no single one does, what the plan lays stays.
+ * thickness, or the two layers, that close the gap well. Where none do, what the plan lays stays.
  * @example padsWanted(plan(anInput())).length > 0 // true
  */
 export const padsWanted = ({ stack }: Pick<PlanReport, 'stack'>): number[] =>
   stack.components.flatMap(({ verdict, gapMm, pads }) => {
-    const right = isRejected(verdict, gapMm) ? stockPadFor(gapMm) : undefined;
-    return right === undefined ? pads : [right];
+    const right = isRejected(verdict, gapMm) ? stockPadsFor(gapMm) : [];
+    return right.length > 0 ? right : pads;
   });

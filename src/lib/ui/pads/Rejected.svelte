@@ -1,6 +1,6 @@
 <script lang="ts">
   import { figure, quantity } from '#core/quantities/format';
-  import { stockPadFor } from '#core/pads/gap';
+  import { stockPadsFor } from '#core/pads/gap';
   import type { FilledGap } from '#core/pads/plan-pads';
   import StateMark from '../common/StateMark.svelte';
   import { ROLE_WORD } from '../geometry/pads';
@@ -19,14 +19,17 @@
     <h2><StateMark mark="fail" /> Not to be cut</h2>
     <ul>
       {#each rejected as place (place.at)}
-        {@const right = stockPadFor(place.gapMm)}
+        {@const right = stockPadsFor(place.gapMm)}
         <li>
           The {thickness(place)} mm pad over the {ROLE_WORD[place.chip.role as 'nand']}
           {place.at + 1}: the gap is {quantity(place.gapMm, 'mm')}, so that {wrong(place)}.
-          {#if right !== undefined}
-            <strong>A {quantity(right, 'mm')} pad closes it.</strong> It is on the
+          {#if right.length === 1}
+            <strong>A {quantity(right[0] ?? 0, 'mm')} pad closes it.</strong> It is on the
             <a href={buyHref}>shopping list</a>.
-          {:else}No thickness that is sold closes this gap with one pad; two layers may, by a house rule.{/if}
+          {:else if right.length > 1}
+            <strong>Two layers of {right.map(figure).join(' and ')} mm close it.</strong> They are on the
+            <a href={buyHref}>shopping list</a>.
+          {:else}No thickness that is sold closes this gap: another enclosure, or its maker’s own pad.{/if}
         </li>
       {/each}
     </ul>
