@@ -32,7 +32,8 @@
   const more = $derived(
     crate
       ? [
-          { href: `${home}/rank`, label: 'Rank' },
+          { href: `${home}/rank`, label: 'Which should I buy? (Rank)' },
+          { href: `${home}/compare`, label: 'Side by side' },
           { href: `${home}/together`, label: 'Several at once' },
           { href: `${home}/jobs`, label: 'Jobs' },
           { href: `${home}/house-rules`, label: 'House rules' },

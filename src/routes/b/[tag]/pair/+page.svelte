@@ -11,6 +11,7 @@
   import { measuredByPort } from '$lib/ui/pair/measured';
   import PairStation from '$lib/ui/pair/PairStation.svelte';
   import { choiceFromQuery, choiceToQuery } from '$lib/ui/pair/slots';
+  import { choiceKey, compareHref } from '$lib/ui/compare/laid';
   import { changesOf } from '$lib/client/change';
   import type { Outcome } from '$lib/ui/parts/refused';
 
@@ -52,6 +53,10 @@
     choice = next;
     replaceState(same(next, data.build.choice) ? page.url.pathname : `?${choiceToQuery(next)}`, {});
   }
+  /** A change that is not saved is laid beside what is stored. */
+  const compare = $derived(
+    compareHref(`/c/${data.crate.slug}`, [data.build.tag, ...(changed ? [choiceKey(choice)] : [])])
+  );
   const change = $derived(changesOf(data.crate.id));
   /** Says that the build is stored; what somebody else stored in between is laid beside it. */
   const outcome = (words: string): Outcome => ({
@@ -137,6 +142,7 @@
         on:click={() => save(data.build.version)}>{changed ? 'Save the change' : 'Plan again'}</Button
       >
       {#if changed}
+        <Button kind="ghost" size="small" href={compare}>Compare</Button>
         <Button
           kind="ghost"
           size="small"
@@ -147,6 +153,7 @@
         >
       {/if}
     {:else}
+      <Button class="no-print" kind="ghost" size="field" href={compare}>Compare</Button>
       <Button class="no-print" kind="ghost" size="field" on:click={() => print()}>Print</Button>
       <Button class="no-print" kind="danger-ghost" size="field" on:click={() => (deleting = true)}>Delete</Button>
     {/if}

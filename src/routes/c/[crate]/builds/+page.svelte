@@ -7,12 +7,15 @@
   import { VERDICT_ORDER } from '#core/findings/finding';
   import { STAGE_LABEL, STAGES } from '#core/build/stages';
   import { bandText, day, rate } from '#core/quantities/format';
+  import { compareHref, MOST_COLUMNS } from '$lib/ui/compare/laid';
   import BuildLane from '$lib/ui/common/BuildLane.svelte';
   import SortHead from '$lib/ui/common/SortHead.svelte';
   import Figure from '$lib/ui/common/Figure.svelte';
   import Verdict from '$lib/ui/common/Verdict.svelte';
 
   let { data } = $props();
+  /** Builds that are ticked to be laid side by side. */
+  let ticked = $state.raw<string[]>([]);
   type Row = (typeof data.builds)[number];
   const SORTS: Record<string, { label: string; by: (row: Row) => number | string; number?: boolean }> = {
     tag: { label: 'Build', by: (r) => r.tag },
@@ -75,6 +78,13 @@
         on:clear={keep}
       />
     </div>
+    {#if ticked.length > 0}<Button
+        kind="tertiary"
+        size="field"
+        href={compareHref(`/c/${data.crate.slug}`, ticked)}
+        disabled={ticked.length < 2}
+        >{ticked.length < 2 ? 'Tick a second one' : `Compare these ${ticked.length}`}</Button
+      >{/if}
     <Button href="/c/{data.crate.slug}/pair" size="field">Pair a new build</Button>
   </div>
 
@@ -92,6 +102,7 @@
       <table class="plain-table">
         <thead>
           <tr>
+            <td class="no-print"></td>
             <th scope="col">Lane</th>
             {#each Object.entries(SORTS) as [key, column] (key)}
               <SortHead
@@ -107,6 +118,18 @@
           {#each shown as build (build.id)}
             {@const measured = measuredOf(build)}
             <tr>
+              <td class="no-print"
+                ><input
+                  type="checkbox"
+                  aria-label="Compare {build.tag}"
+                  checked={ticked.includes(build.tag)}
+                  disabled={ticked.length >= MOST_COLUMNS && !ticked.includes(build.tag)}
+                  onchange={(e) =>
+                    (ticked = e.currentTarget.checked
+                      ? [...ticked, build.tag]
+                      : ticked.filter((tag) => tag !== build.tag))}
+                /></td
+              >
               <td class="lane-cell"><BuildLane {build} /></td>
               <td>
                 <a href="/b/{build.tag}/pair">{build.name}</a> <span class="small quiet">{build.tag}</span>

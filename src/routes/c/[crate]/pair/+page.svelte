@@ -11,6 +11,7 @@
   import { measuredByPort } from '$lib/ui/pair/measured';
   import PairStation from '$lib/ui/pair/PairStation.svelte';
   import { choiceFromQuery, choiceToQuery } from '$lib/ui/pair/slots';
+  import { choiceKey, compareHref } from '$lib/ui/compare/laid';
   import { changesOf } from '$lib/client/change';
 
   let { data } = $props();
@@ -99,6 +100,9 @@
     {#snippet head({ report })}
       {#if choiceToQuery(choice) !== ''}<Button kind="ghost" size="field" on:click={() => onchange({})}
           >Start over</Button
+        >{/if}
+      {#if report}<Button kind="ghost" size="field" href={compareHref(`/c/${data.crate.slug}`, [choiceKey(choice)])}
+          >Compare</Button
         >{/if}
       <Button size="field" disabled={report === null} on:click={ask}>Save as build</Button>
     {/snippet}
