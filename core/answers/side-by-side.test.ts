@@ -43,6 +43,11 @@ describe('plans side by side', () => {
     expect(line([plans[0]!, other], 'Capacity')).toMatchObject({ best: [1], differs: true });
     expect(line([plans[0]!, other], 'Drive')).toMatchObject({ differs: true });
   });
+  it('what does not go together is no bargain', () => {
+    const plans = [laid('A', 100, bill(50)), laid('B', 100, bill(30)), laid('C', 1, bill(0), { verdict: 'fails' })];
+    expect(line(plans, 'Still to pay')?.best).toEqual([1]);
+    expect(line(plans, 'The job takes')?.best).toEqual([]);
+  });
   it('what has no price is no cheaper', () => {
     const plans = [laid('A', 100, bill(0, ['Case'])), laid('B', 100, bill(20))];
     expect(line(plans, 'Still to pay')).toMatchObject({ values: ['no price', '20.00\u202fEUR'], best: [] });

@@ -74,9 +74,18 @@ const best = (values: readonly (number | null)[], less: boolean): number[] => {
 
 function measured({ label, of, say, less = undefined }: Measure, plans: readonly LaidPlan[]): ComparedLine | undefined {
   const values = plans.map((plan) => of(plan) ?? null);
+  const able = plans.map(({ report }) => report.verdict !== 'fails');
   if (values.every((value) => value === null)) return undefined;
   const said = values.map((value) => (value === null ? '–' : say(value)));
-  return { label, values: said, best: best(values, less === true), differs: new Set(said).size > 1 };
+  return {
+    label,
+    values: said,
+    best: best(
+      values.map((value, i) => (able[i] ? value : null)),
+      less === true
+    ),
+    differs: new Set(said).size > 1
+  };
 }
 
 /** A line in words: nothing in it is better by itself. */
@@ -103,7 +112,13 @@ function moneyLines(plans: readonly LaidPlan[]): ComparedLine[] {
     return {
       label,
       values: values.map((value, i) => (value === null ? 'no price' : money(value, prices[i]?.currency ?? ''))),
-      best: one ? best(values, true) : [],
+      // What does not go together is no bargain.
+      best: one
+        ? best(
+            values.map((value, i) => (plans[i]?.report.verdict === 'fails' ? null : value)),
+            true
+          )
+        : [],
       differs: new Set(values).size > 1
     };
   };

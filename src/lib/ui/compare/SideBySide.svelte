@@ -46,7 +46,7 @@
             <th scope="row">{line.label}</th>
             {#each planned as column, i (column.key)}
               <td class:best={line.best.includes(i)}
-                >{line.values[i]}{#if line.best.includes(i)}<span class="small"> better</span>{/if}</td
+                >{line.values[i]}{#if line.best.includes(i)}<span class="word small">better</span>{/if}</td
               >
             {/each}
           </tr>
@@ -84,6 +84,15 @@
   .differs th {
     color: var(--ash-ink);
     font-weight: 600;
+  }
+  tbody th,
+  tbody td {
+    border-bottom: 1px solid var(--ash-line);
+    font-size: var(--ash-text);
+    vertical-align: baseline;
+  }
+  .word {
+    margin-left: 8px;
   }
   .best {
     color: var(--ash-pass);

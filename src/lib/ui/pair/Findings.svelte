@@ -20,8 +20,12 @@
     onswap?: (place: ChainPlace, id: string) => void;
   };
   let { findings, offers = [], onswap }: Props = $props();
-  /** So many stand open; the rest folds, the gravest come first. */
-  const SHORT = 3;
+  /** So many stand open, the gravest first; notes only where there is nothing else. The rest folds. */
+  const MOST = 3;
+  const short = $derived.by(() => {
+    const grave = findings.filter(({ severity }) => severity !== 'note').length;
+    return Math.min(MOST, grave > 0 ? grave : findings.length);
+  });
   const offersOf = (code: string) => offers.filter((offer) => offer.code === code);
 </script>
 
@@ -61,18 +65,18 @@
   </p>
 {:else}
   <ul aria-label="Findings">
-    {#each findings.slice(0, SHORT) as finding, at (finding.code + at)}{@render row(finding, at === 0)}{/each}
+    {#each findings.slice(0, short) as finding, at (finding.code + at)}{@render row(finding, at === 0)}{/each}
   </ul>
-  {#if findings.length > SHORT}
+  {#if findings.length > short}
     <details class="rest">
       <summary
-        >{findings.length - SHORT} more: {findings
-          .slice(SHORT)
+        >{findings.length - short} more: {findings
+          .slice(short)
           .map(({ severity }) => SEVERITY_WORD[severity].toLowerCase())
           .join(', ')}</summary
       >
       <ul aria-label="More findings">
-        {#each findings.slice(SHORT) as finding, at (finding.code + at)}{@render row(finding, false)}{/each}
+        {#each findings.slice(short) as finding, at (finding.code + at)}{@render row(finding, false)}{/each}
       </ul>
     </details>
   {/if}

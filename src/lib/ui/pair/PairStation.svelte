@@ -98,9 +98,7 @@
   const job = $derived(input?.job);
   const WAY = { in: 'onto the drive', out: 'from the drive', both: 'both ways' };
   const jobLine = $derived(
-    job
-      ? `For the job ${job.name}: ${job.transferGB} GB ${WAY[job.direction]}${job.largestFileGB ? `, largest file ${job.largestFileGB} GB` : ''}`
-      : 'No job chosen: judged for continuous writing'
+    job ? `${job.name}: ${job.transferGB} GB ${WAY[job.direction]}` : 'No job chosen: judged for continuous writing'
   );
   /** Where a part of the plan is changed. */
   const hrefOf = (part: string): string | undefined => {

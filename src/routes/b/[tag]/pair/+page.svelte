@@ -153,9 +153,9 @@
         >
       {/if}
     {:else}
-      <Button class="no-print" kind="ghost" size="field" href={compare}>Compare</Button>
-      <Button class="no-print" kind="ghost" size="field" on:click={() => print()}>Print</Button>
-      <Button class="no-print" kind="danger-ghost" size="field" on:click={() => (deleting = true)}>Delete</Button>
+      <Button class="no-print" kind="ghost" size="small" href={compare}>Compare</Button>
+      <Button class="no-print" kind="ghost" size="small" on:click={() => print()}>Print</Button>
+      <Button class="no-print" kind="danger-ghost" size="small" on:click={() => (deleting = true)}>Delete</Button>
     {/if}
   {/snippet}
   {#snippet notice()}
