@@ -160,7 +160,7 @@ test('a job: from a template, its time on each build, deleted and brought back',
   await page.getByRole('button', { name: 'Add a job' }).click();
   await page.getByRole('button', { name: 'A day’s work onto a carried drive' }).click();
   await page.getByLabel('Name').fill('Journey offload');
-  await page.getByLabel('One transfer, GB').fill('0,5 TB');
+  await page.getByLabel('Copied in one go, GB').fill('0,5 TB');
   await page.getByRole('button', { name: 'Add this job' }).click();
   await expect(page.getByRole('heading', { name: 'Journey offload' })).toBeVisible();
   await expect(page.getByText('500 GB in 3000 files')).toBeVisible();

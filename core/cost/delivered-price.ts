@@ -1,13 +1,15 @@
 import type { Quote } from '../parts/quote.ts';
 
 /**
- * Gives landed price in the quote's currency: (list x (1 - discount) - coupon + shipping) x (1 + tax). Never below 0.
+ * Gives the price delivered, in the currency of the price: (list x (1 - discount) x (1 - coupon percent) - coupon + shipping) x
+ * (1 + tax). Never below 0.
  * @example deliveredPrice({ partId: 'p', vendor: 'V', date: '2026-11-01', currency: 'EUR', list: 100, shipping: 5 }) // 105
  */
 export function deliveredPrice(
-  quote: Pick<Quote, 'list' | 'discountPercent' | 'coupon' | 'shipping' | 'taxPercent'>
+  quote: Pick<Quote, 'list' | 'discountPercent' | 'coupon' | 'couponPercent' | 'shipping' | 'taxPercent'>
 ): number {
-  const reduced = quote.list * (1 - (quote.discountPercent ?? 0) / 100) - (quote.coupon ?? 0);
+  const left = (1 - (quote.discountPercent ?? 0) / 100) * (1 - (quote.couponPercent ?? 0) / 100);
+  const reduced = quote.list * left - (quote.coupon ?? 0);
   return Math.max(0, reduced + (quote.shipping ?? 0)) * (1 + (quote.taxPercent ?? 0) / 100);
 }
 

@@ -4,25 +4,40 @@ import { osSchema } from './host.ts';
 
 export const PURPOSES = ['scratch', 'exchange', 'backup', 'boot', 'archive', 'camera'] as const;
 
+/** What a job is for, in plain words. */
+export const PURPOSE_LABEL: Record<(typeof PURPOSES)[number], string> = {
+  scratch: 'work on it',
+  exchange: 'carry data between computers',
+  backup: 'back up a computer',
+  boot: 'start a computer from it',
+  archive: 'keep data for years',
+  camera: 'record from a camera'
+};
+
 export const jobSchema = z.strictObject({
   id: id().optional(),
   name: name(),
-  purposes: z.array(z.enum(PURPOSES)).max(6).meta({ title: 'Purposes', first: true }),
-  transferGB: measure('One transfer', 'GB', 0.001, 200_000, { first: true }),
+  purposes: z.array(z.enum(PURPOSES)).max(6).meta({ title: 'What it is for', first: true, labels: PURPOSE_LABEL }),
+  transferGB: measure('Copied in one go', 'GB', 0.001, 200_000, { first: true }),
   files: z.number().int().min(1).max(1e9).meta({ title: 'Files in it', first: true }).optional(),
   largestFileGB: measure('Largest file', 'GB', 0.000001, 200_000, { first: true }).optional(),
   direction: choice('Direction', ['in', 'out', 'both'], {
     first: true,
     labels: { in: 'onto the drive', out: 'from the drive', both: 'both ways' }
   }),
-  perDay: z.number().min(0).max(10_000).meta({ title: 'Transfers a day' }).optional(),
+  perDay: z
+    .number()
+    .min(0)
+    .max(10_000)
+    .meta({ title: 'How often', description: 'such as 2 a day, 1 a week, 3 a month', often: true, first: true })
+    .optional(),
   writeHosts: z.array(osSchema).max(12).meta({ title: 'Written on' }).optional(),
   readHosts: z.array(osSchema).max(12).meta({ title: 'Read on' }).optional(),
   ambientC: measure('Room temperature', '°C', -30, 60).optional(),
-  carried: yesNo('Carried about').optional(),
+  carried: yesNo('Carried around').optional(),
   encrypt: yesNo('Encrypted').optional(),
-  minSustainedWriteMBps: measure('Sustained write needed', 'MB/s', 1, 20_000).optional(),
-  capacityTB: measure('Room needed', 'TB', 0.001, 200).optional()
+  minSustainedWriteMBps: measure('Write needed after the cache', 'MB/s', 1, 20_000).optional(),
+  capacityTB: measure('Space needed', 'TB', 0.001, 200).optional()
 });
 
 export type Job = z.infer<typeof jobSchema>;

@@ -11,7 +11,8 @@ export const quoteSchema = z.strictObject({
   currency: currency(),
   list: amount('List price'),
   discountPercent: z.number().min(0).max(100).meta({ title: 'Discount', unit: '%' }).optional(),
-  coupon: amount('Coupon').optional(),
+  coupon: z.number().min(0).max(1e7).meta({ title: 'Coupon, amount', percentTo: 'Coupon, %' }).optional(),
+  couponPercent: z.number().min(0).max(100).meta({ title: 'Coupon', unit: '%' }).optional(),
   shipping: amount('Shipping').optional(),
   taxPercent: z.number().min(0).max(100).meta({ title: 'Tax', unit: '%' }).optional(),
   expires: isoDate().meta({ title: 'Valid until' }).optional(),
@@ -24,7 +25,7 @@ export const quoteSchema = z.strictObject({
  */
 export function quoteProblems(quote: Quote, today: string): { path: string; message: string }[] {
   const problems: { path: string; message: string }[] = [];
-  const reduced = quote.list * (1 - (quote.discountPercent ?? 0) / 100);
+  const reduced = quote.list * (1 - (quote.discountPercent ?? 0) / 100) * (1 - (quote.couponPercent ?? 0) / 100);
   if ((quote.coupon ?? 0) > reduced) problems.push({ path: 'coupon', message: 'is more than the price' });
   if (quote.expires !== undefined && quote.expires < quote.date)
     problems.push({ path: 'expires', message: 'is before the date of the price' });

@@ -10,6 +10,8 @@ type Json = {
   unit?: UnitName;
   group?: string;
   first?: boolean;
+  often?: boolean;
+  percentTo?: string;
   labels?: Record<string, string>;
   enum?: (string | number)[];
   const?: unknown;
@@ -73,13 +75,15 @@ const textField = (base: Base, { maxLength = 0, format }: Json): Field => ({
   ...(maxLength > ONE_LINE ? { lines: true } : {})
 });
 
-const quantityField = (base: Base, { unit, minimum, maximum, type }: Json): Field => ({
+const quantityField = (base: Base, { unit, minimum, maximum, type, often, percentTo }: Json): Field => ({
   ...base,
   type: 'quantity',
   unit: unit ?? '',
   min: minimum ?? -Infinity,
   max: maximum ?? Infinity,
-  integer: type === 'integer'
+  integer: type === 'integer',
+  ...(often ? { often } : {}),
+  ...(percentTo ? { percentTo } : {})
 });
 
 const MAKERS: Partial<Record<string, (base: Base, schema: Json) => Field>> = {

@@ -1,3 +1,4 @@
+import { often, readOften } from '../../quantities/often.ts';
 import { readQuantity, type Suggestion, type UnitName } from '../../quantities/read.ts';
 
 /** A form as data, made from a schema: one list of fields, groups and lists nested. */
@@ -8,16 +9,26 @@ export type Field = {
   group?: string;
   first?: boolean;
   description?: string;
-} & (
-  | { type: 'quantity'; unit: UnitName; min: number; max: number; integer: boolean }
-  | { type: 'choice'; options: { value: string | number; label: string }[]; unit?: UnitName }
-  | { type: 'choices'; options: { value: string | number; label: string }[] }
-  | { type: 'yes-no' }
-  /** `day`: a date; `lines`: more than one line; `suggestions`: what was typed here before. */
-  | { type: 'text'; maxLength: number; day?: boolean; lines?: boolean; suggestions?: readonly string[] }
-  | { type: 'group'; fields: Field[] }
-  | { type: 'list'; fields: Field[]; item: string; fixed?: Record<string, unknown> }
-);
+} &
+  /** `often`: times a day, typed as 2 a week; `percentTo`: the field that takes a percentage instead. */
+  (
+    | {
+        type: 'quantity';
+        unit: UnitName;
+        min: number;
+        max: number;
+        integer: boolean;
+        often?: boolean;
+        percentTo?: string;
+      }
+    | { type: 'choice'; options: { value: string | number; label: string }[]; unit?: UnitName }
+    | { type: 'choices'; options: { value: string | number; label: string }[] }
+    | { type: 'yes-no' }
+    /** `day`: a date; `lines`: more than one line; `suggestions`: what was typed here before. */
+    | { type: 'text'; maxLength: number; day?: boolean; lines?: boolean; suggestions?: readonly string[] }
+    | { type: 'group'; fields: Field[] }
+    | { type: 'list'; fields: Field[]; item: string; fixed?: Record<string, unknown> }
+  );
 
 /** What stands in the inputs, by path (`flash.cacheGB`, `ports.0.label`); lists hold how many rows they have. */
 export type Draft = Record<string, string | string[] | number>;
@@ -43,9 +54,18 @@ export function draftFrom(fields: readonly Field[], spec: Record<string, unknown
       draft[at] = rows.length;
       rows.forEach((row, i) => Object.assign(draft, draftFrom(field.fields, row, join(at, String(i)))));
     } else if (field.type === 'choices') draft[at] = ((value ?? []) as unknown[]).map(String);
-    else if (value !== undefined) draft[at] = field.type === 'yes-no' ? (value ? 'yes' : 'no') : String(value);
+    else if (value !== undefined) draft[at] = textOf(field, value);
   }
   return draft;
+}
+
+function textOf(field: Field, value: unknown): string {
+  if (field.type === 'yes-no') return value ? 'yes' : 'no';
+  if (field.type !== 'quantity' || !field.often) return String(value);
+  const said = often(Number(value));
+  const read = readOften(said);
+  // What is shown is read again when it is saved: rounded words would change a number that nobody touched.
+  return read.ok && read.perDay === value ? said : `${String(value)} a day`;
 }
 
 /** What was read so far, by the fields of one level. */
@@ -86,6 +106,24 @@ function readChoices(field: Extract<Field, { type: 'choices' }>, draft: Draft, a
 
 type Typed = Exclude<Field, { type: 'group' | 'list' | 'choices' }>;
 
+/** Reads an input that holds a number, with its unit or its rhythm. */
+function readNumberField(
+  field: Extract<Field, { type: 'quantity' }>,
+  text: string
+): { value: unknown } | { error: FormError } {
+  if (field.often) {
+    const read = readOften(text);
+    return read.ok ? { value: read.perDay } : { error: plain(read.message) };
+  }
+  if (field.percentTo && text.endsWith('%'))
+    return { error: plain(`This is an amount; a percentage goes into “${field.percentTo}”.`) };
+  const reading = readQuantity(text, { unit: field.unit, min: field.min, max: field.max });
+  if (!reading.ok) return { error: { message: reading.message, suggestions: reading.suggestions } };
+  return field.integer && !Number.isInteger(reading.value)
+    ? { error: plain('This must be a whole number.') }
+    : { value: reading.value };
+}
+
 /** Reads one input that holds a text. @returns the value, or the error */
 function readTyped(field: Typed, text: string): { value: unknown } | { error: FormError } {
   switch (field.type) {
@@ -97,13 +135,8 @@ function readTyped(field: Typed, text: string): { value: unknown } | { error: Fo
     }
     case 'text':
       return field.day && !isDay(text) ? { error: plain('This must be a day such as 2026-12-01.') } : { value: text };
-    case 'quantity': {
-      const reading = readQuantity(text, { unit: field.unit, min: field.min, max: field.max });
-      if (!reading.ok) return { error: { message: reading.message, suggestions: reading.suggestions } };
-      return field.integer && !Number.isInteger(reading.value)
-        ? { error: plain('This must be a whole number.') }
-        : { value: reading.value };
-    }
+    case 'quantity':
+      return readNumberField(field, text);
   }
 }
 

@@ -212,7 +212,11 @@ describe('forms', () => {
       }
     });
     expect(body).not.toContain(HOSTILE);
-    for (const label of ['One transfer, GB', 'Largest file, GB (optional)', 'Sustained write needed, MB/s (optional)'])
+    for (const label of [
+      'Copied in one go, GB',
+      'Largest file, GB (optional)',
+      'Write needed after the cache, MB/s (optional)'
+    ])
       expect(textOf(body)).toContain(label);
   });
   it('a folded group says how much of it is stated', () => {

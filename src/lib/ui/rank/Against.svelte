@@ -1,6 +1,7 @@
 <script lang="ts">
   import { Select, SelectItem, TextInput } from 'carbon-components-svelte';
   import { day, duration, figure, money } from '#core/quantities/format';
+  import { often } from '#core/quantities/often';
   import { readQuantity } from '#core/quantities/read';
   import { breakEven } from '#core/compare/ranking/break-even';
 
@@ -69,14 +70,13 @@
         ? 'as long'
         : `${duration(Math.abs(saved))} ${saved > 0 ? 'less' : 'longer'}`} each time.
       {#if result.hoursAYear > 0}
-        With {figure(perDay ?? 1)} a day{perDay === undefined ? ' (assumed)' : ''} that saves
+        With {often(perDay ?? 1)}{perDay === undefined ? ' (assumed)' : ''} that saves
         <strong>{figure(result.hoursAYear)} hours a year</strong>{result.perHour === null
           ? ''
           : `: ${money(result.perHour, currency)} for each of them in the first year`}.
       {:else if result.hoursAYear < 0}
-        With {figure(perDay ?? 1)} a day{perDay === undefined ? ' (assumed)' : ''} that costs {figure(
-          -result.hoursAYear
-        )} hours a year.
+        With {often(perDay ?? 1)}{perDay === undefined ? ' (assumed)' : ''} that costs {figure(-result.hoursAYear)} hours
+        a year.
       {/if}
       {#if result.extra > 0 && result.date}It has paid for itself on <strong>{day(result.date)}</strong>, if used from
         today.

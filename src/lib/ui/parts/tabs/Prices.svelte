@@ -25,10 +25,11 @@
   let busy = $state(false);
   let editing = $state<Stored | null>(null);
 
+  const days = $derived(new Set(quotes.map((q) => q.quote.date)).size);
   const currencies = $derived([...new Set(quotes.map((q) => q.quote.currency))]);
   const fields = $derived(quoteFields(quotes.map((q) => q.quote.vendor)));
   const landed = (record: Record<string, unknown>) =>
-    `${money(deliveredPrice(record as Quote), String(record.currency))} delivered`;
+    `You pay ${money(deliveredPrice(record as Quote), String(record.currency))}, delivered`;
 
   const change: SentChange = async (...what) => {
     busy = true;
@@ -67,6 +68,7 @@
   const less = (quote: Quote) =>
     [
       quote.discountPercent ? quantity(quote.discountPercent, '%') : '',
+      quote.couponPercent ? quantity(quote.couponPercent, '%') : '',
       quote.coupon ? money(quote.coupon, quote.currency) : ''
     ]
       .filter(Boolean)
@@ -111,7 +113,8 @@
     </p>
   {/if}
 </form>
-{#if quotes.length > 0}
+<!-- One day is no course: a chart begins with two. -->
+{#if days > 1}
   <Plot
     title="Price delivered over time"
     summary="one step line a vendor; {quotes.length} prices"
@@ -121,6 +124,8 @@
     )}
     layout={{ yaxis: { title: { text: `price delivered, ${currencies.join(' and ')}` }, rangemode: 'tozero' } }}
   />
+{/if}
+{#if quotes.length > 0}
   <Wide label="Prices">
     <table class="plain-table">
       <thead

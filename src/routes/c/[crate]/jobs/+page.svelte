@@ -1,8 +1,9 @@
 <script lang="ts">
   import { Button, Modal } from 'carbon-components-svelte';
-  import { figure, quantity } from '#core/quantities/format';
+  import { quantity } from '#core/quantities/format';
+  import { often } from '#core/quantities/often';
   import { JOB_TEMPLATES } from '#core/parts/job-templates';
-  import type { Job } from '#core/parts/job';
+  import { PURPOSE_LABEL, type Job } from '#core/parts/job';
   import { changesOf } from '$lib/client/change';
   import { dropDraft, keptDraft } from '$lib/ui/common/drafts';
   import RecordForm from '$lib/ui/common/RecordForm.svelte';
@@ -103,9 +104,9 @@
       <table class="plain-table">
         <thead>
           <tr>
-            <th scope="col">Job</th><th scope="col">Purposes</th><th scope="col" class="number">One transfer</th>
+            <th scope="col">Job</th><th scope="col">What it is for</th><th scope="col" class="number">In one go</th>
             <th scope="col" class="number">Files</th><th scope="col">Direction</th><th scope="col" class="number"
-              >A day</th
+              >How often</th
             >
             <th scope="col" class="number">Needs, write after the cache</th><th scope="col">Builds made for it</th>
             <th scope="col"><span class="hidden-visually">Change it</span></th>
@@ -115,11 +116,11 @@
           {#each data.jobs as job (job.id)}
             <tr>
               <td><a href="/c/{data.crate.slug}/jobs/{job.id}"><strong>{job.spec.name}</strong></a></td>
-              <td>{job.spec.purposes.join(', ')}</td>
+              <td>{job.spec.purposes.map((purpose) => PURPOSE_LABEL[purpose]).join(', ')}</td>
               <td class="number figure">{quantity(job.spec.transferGB, 'GB')}</td>
               <td class="number figure">{job.spec.files ?? '–'}</td>
               <td>{DIRECTION[job.spec.direction]}</td>
-              <td class="number figure">{job.spec.perDay === undefined ? '–' : figure(job.spec.perDay)}</td>
+              <td class="number figure">{job.spec.perDay === undefined ? '–' : often(job.spec.perDay)}</td>
               <td class="number figure"
                 >{job.spec.minSustainedWriteMBps === undefined
                   ? '–'

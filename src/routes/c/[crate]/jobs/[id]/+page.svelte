@@ -1,5 +1,7 @@
 <script lang="ts">
   import { Button } from 'carbon-components-svelte';
+  import { PURPOSE_LABEL } from '#core/parts/job';
+  import { often } from '#core/quantities/often';
   import { quantity } from '#core/quantities/format';
   import { changesOf } from '$lib/client/change';
   import RecordForm from '$lib/ui/common/RecordForm.svelte';
@@ -38,7 +40,9 @@
           ? 'onto the drive'
           : spec.direction === 'out'
             ? 'from the drive'
-            : 'both ways'}{spec.perDay ? `, ${spec.perDay} a day` : ''}; {spec.purposes.join(', ')}.
+            : 'both ways'}{spec.perDay ? `, ${often(spec.perDay)}` : ''}{spec.purposes.length > 0
+          ? `; to ${spec.purposes.map((purpose) => PURPOSE_LABEL[purpose]).join(', ')}`
+          : ''}.
       </p>
     </div>
     <Button kind="tertiary" size="small" href="/c/{data.crate.slug}/rank?job={data.job.id}">Rank for it</Button>
