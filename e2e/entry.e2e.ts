@@ -227,7 +227,7 @@ test('what cannot be taken back says why, and leads to what is in the way', asyn
   await page.getByLabel('Media').selectOption({ index: 1 });
   await page.getByLabel('Form factor').selectOption({ index: 1 });
   await page.getByLabel('Capacity, TB').fill('1');
-  await page.getByRole('button', { name: 'Add the drive' }).click();
+  await page.getByRole('button', { name: /^Add it, then/ }).click();
   const undo = page.getByRole('button', { name: 'Undo' });
   await expect(undo).toBeVisible();
   const [model] = (await (await page.request.get(`/api/crates/${made.id}/models`)).json()) as { id: string }[];

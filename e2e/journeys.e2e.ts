@@ -8,15 +8,15 @@ test.describe('from the parts to a measured build', () => {
     await pick(page, 'Drive', 'Chert T4 2TB');
     await pick(page, 'Cable', 'Rush C-C 10G');
     const ticket = page.getByRole('complementary', { name: 'Ticket' });
-    await expect(ticket.getByText('Works, limited')).toBeVisible();
-    await expect(page.getByText('The cable is the slowest link')).toBeVisible();
+    await expect(ticket.getByRole('heading', { name: 'Works, limited' })).toBeVisible();
+    await expect(page.getByText('The cable is the slowest link').first()).toBeVisible();
     // a box that is opened shows all there is, not only what is chosen
     await page.getByRole('combobox', { name: 'Cable' }).click();
     await expect(page.getByRole('option', { name: 'Osier 0.8 80G' })).toBeVisible();
     await page.keyboard.press('Escape');
     // The better cable: the limit goes, the figures follow at once.
     await pick(page, 'Cable', 'Withy 0.8 40G');
-    await expect(page.getByText('The cable is the slowest link')).toBeHidden();
+    await expect(page.getByText('The cable is the slowest link')).toHaveCount(0);
     await expect(ticket.getByText('2800 – 3900').first()).toBeVisible();
     await expect(page).toHaveURL(/cable=.*enclosure=.*drive=/);
 
@@ -77,7 +77,7 @@ test('the first evening: an own crate, three parts from their boxes, a plan', as
   // a name is text, never markup
   await expect(page.getByRole('link', { name: /Evening <b>crate<\/b>/ })).toBeVisible();
 
-  await page.getByRole('link', { name: 'Add a computer' }).click();
+  await page.getByRole('link', { name: 'Add a computer' }).first().click();
   await page.getByLabel('Name', { exact: true }).fill('My laptop');
   await page.getByLabel('System').selectOption('windows');
   await page.getByRole('button', { name: 'Add a port' }).click();
@@ -85,43 +85,38 @@ test('the first evening: an own crate, three parts from their boxes, a plan', as
   await page.getByLabel('Label', { exact: true }).fill('left USB-C');
   await page.getByLabel('Plug', { exact: true }).selectOption('usb-c');
   await page.getByText('USB 10 Gb/s', { exact: true }).click();
-  await page.getByRole('button', { name: 'Add the computer' }).click();
-  await expect(page.getByRole('link', { name: 'My laptop' })).toBeVisible();
+  await page.getByRole('button', { name: 'Add it, then: add a drive' }).click();
 
-  await page.getByRole('link', { name: /^Enclosures/ }).click();
   await page.getByRole('link', { name: 'Add an enclosure' }).click();
   await page.getByLabel('Name', { exact: true }).fill('Blue case');
   await page.getByLabel('Form factor').selectOption('m2');
   await page.getByText('NVMe', { exact: true }).click();
   await page.getByText('USB 10 Gb/s', { exact: true }).click();
   await page.getByLabel('Plug', { exact: true }).first().selectOption('usb-c');
-  await page.getByRole('button', { name: 'Add the enclosure' }).click();
-  await expect(page.getByRole('link', { name: 'Blue case' })).toBeVisible();
+  await page.getByRole('button', { name: /^Add it, then/ }).click();
 
-  await page.getByRole('link', { name: /^Drives/ }).click();
   await page.getByRole('link', { name: 'Add a drive' }).click();
   await page.getByLabel('Name', { exact: true }).fill('<img src=x onerror=alert(1)> 1TB');
   await page.getByLabel('Media').selectOption('nvme');
   await page.getByLabel('Form factor').selectOption('m2');
   await page.getByLabel('Capacity, TB').fill('-1');
-  await page.getByRole('button', { name: 'Add the drive' }).click();
+  await page.getByRole('button', { name: /^Add it, then/ }).click();
   await expect(page.getByText('-1 TB is less than 0.001 TB', { exact: false })).toBeVisible();
   // what was typed survives a reload
   await page.reload();
   await page.locator('html[data-ready="yes"]').waitFor();
   await expect(page.getByLabel('Name', { exact: true })).toHaveValue('<img src=x onerror=alert(1)> 1TB');
   await page.getByLabel('Capacity, TB').fill('1000 GB');
-  await page.getByRole('button', { name: 'Add the drive' }).click();
-  await expect(page.getByRole('link', { name: '<img src=x onerror=alert(1)> 1TB' })).toBeVisible();
+  await page.getByRole('button', { name: /^Add it, then/ }).click();
+  await expect(page.getByText('Added <img src=x onerror=alert(1)> 1TB.')).toBeVisible();
 
   await page.getByRole('link', { name: 'Pair', exact: true }).click();
-  await pick(page, 'Computer and port', 'My laptop · left USB-C');
-  await pick(page, 'Enclosure', 'Blue case');
-  await pick(page, 'Drive', '<img src=x onerror=alert(1)> 1TB');
+  // of what there is one of, it is chosen already
+  await expect(page.getByRole('combobox', { name: 'Enclosure' })).toHaveValue('Blue case');
   const ticket = page.getByRole('complementary', { name: 'Ticket' });
-  await expect(ticket.getByText('USB 10 Gb/s')).toBeVisible();
+  await expect(ticket.getByText('USB 10 Gb/s').first()).toBeVisible();
   await expect(ticket.getByText(/\d+ values/)).toBeVisible();
-  await expect(ticket.getByText('NTFS, GPT')).toBeVisible();
+  await expect(ticket.getByText('NTFS, GPT').first()).toBeVisible();
 });
 
 test('a part is edited, deleted, and brought back', async ({ page }) => {
@@ -193,7 +188,7 @@ test('an address with a drive that is not there says so and keeps the rest', asy
   await pick(page, 'Computer and port', 'Moss · Thunderbolt 4, right');
   await pick(page, 'Drive', 'Chert T4 2TB');
   await pick(page, 'Enclosure', 'Trivet 40');
-  await expect(page.getByRole('complementary', { name: 'Ticket' }).getByText('APFS, GPT')).toBeVisible();
+  await expect(page.getByRole('complementary', { name: 'Ticket' }).getByText('APFS, GPT').first()).toBeVisible();
   const answer = await page.goto('/b/AC-9999/pair');
   expect(answer!.status()).toBe(404);
   await expect(page.getByText('There is no such build.')).toBeVisible();

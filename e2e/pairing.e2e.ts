@@ -1,4 +1,4 @@
-import { crateId, expect, open, pick, test } from './test';
+import { crateId, expect, open, test } from './test';
 
 test('a cable is swapped with j, told against the starting point, and taken back with b', async ({ page }) => {
   await open(page, '/b/AC-0001/pair');
@@ -135,9 +135,8 @@ test('a house rule changes an advice, is named there, and is taken back', async 
   });
   await add({ kind: 'drive', name: 'Drive', media: 'nvme', formFactor: 'm2', capacityTB: 2 });
   await open(page, `/c/${slug}/pair`);
-  await pick(page, 'Computer and port', 'Desk · USB-C');
-  await pick(page, 'Enclosure', 'Case');
-  await pick(page, 'Drive', 'Drive');
+  // of what there is one of, it is chosen already
+  await expect(page.getByRole('combobox', { name: 'Drive' })).toHaveValue('Drive');
   const ticket = page.getByRole('complementary', { name: 'Ticket' });
   await expect(ticket).toContainText('NTFS');
   await page.getByText(/house rules? decided something here/).click();
@@ -149,7 +148,7 @@ test('a house rule changes an advice, is named there, and is taken back', async 
   await page.getByText(/house rules? decided something here/).click();
   await expect(page.getByText('exFAT stands first among what would do')).toBeVisible();
   await page.getByRole('option', { name: /^Filesystem/ }).click();
-  await expect(page.getByText('house rule “Windows drive”: exFAT')).toBeVisible();
+  await expect(page.getByText('house rule “Windows drive”: exFAT').first()).toBeVisible();
   await page.goForward();
   await page.getByRole('button', { name: 'Back to the default' }).click();
   await expect(page.getByText('Every default stands.')).toBeVisible();

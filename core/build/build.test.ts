@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { aCable, aDrive, aHost, anEnclosure, anInput } from '../../tests/parts';
+import { aCable, aDrive, aHost, anEnclosure, anInput, aPort } from '../../tests/parts';
 import { plan } from '../plan/plan';
 import { assemble, libraryOf } from './assemble';
+import { obviousChoice } from './options';
 import { addDays } from '../quantities/days';
 import { nextStep, type BuildState } from './next-step';
 
@@ -27,6 +28,26 @@ describe('assembling a choice', () => {
       ['driveId', true],
       ['portId', true]
     ]);
+  });
+});
+
+describe('what need not be asked', () => {
+  it('is the part of which there is only one, and of a computer its fastest port', () => {
+    expect(obviousChoice(library)).toEqual({ hostId: 'h', portId: 'p', cableId: 'c', enclosureId: 'e', driveId: 'd' });
+    const ports = [aPort({ id: 'a', plug: 'usb-a', modes: ['usb-5g'] }), aPort({ id: 'b', modes: ['usb-10g'] })];
+    const two = libraryOf(
+      [
+        { ...aHost({}, { ports }), id: 'h' },
+        { ...aDrive(), id: 'd' },
+        { ...aDrive(), id: 'd2' }
+      ],
+      []
+    );
+    expect(obviousChoice(two)).toEqual({ hostId: 'h', portId: 'b' });
+  });
+  it('a cable that does not fit the port is none of it', () => {
+    const lead = { ...aCable({ ends: ['usb-a', 'usb-c'] }), id: 'c' };
+    expect(obviousChoice(libraryOf([{ ...aHost(), id: 'h' }, lead], []))).toEqual({ hostId: 'h', portId: 'p' });
   });
 });
 

@@ -1,3 +1,5 @@
+import { bestOf } from '../parts/fill/enclosure.ts';
+import { LINK_MODES } from '../facts/link-modes.ts';
 import type { Library } from './assemble.ts';
 import type { Choice } from './choice.ts';
 
@@ -77,4 +79,24 @@ export function stepAt(
   const at = options.findIndex(({ id }) => id === picked);
   const next = at < 0 ? (step > 0 ? 0 : options.length - 1) : (at + step + options.length) % options.length;
   return options[next]?.id;
+}
+
+/**
+ * Chooses what need not be asked: the part of which there is only one, of a computer its fastest port.
+ * @example obviousChoice(libraryOf([], [])) // {}
+ */
+export function obviousChoice(library: Library): Partial<Choice> {
+  const only = <T>(among: ReadonlyMap<string, T>): T | undefined =>
+    among.size === 1 ? [...among.values()][0] : undefined;
+  const [host, cable] = [only(library.host), only(library.cable)];
+  const [enclosure, drive] = [only(library.enclosure), only(library.drive)];
+  const port =
+    host && [...host.ports].sort((a, b) => LINK_MODES[bestOf(b.modes)].rank - LINK_MODES[bestOf(a.modes)].rank)[0];
+  return {
+    ...(host && port ? { hostId: host.id, portId: port.id } : {}),
+    // A cable that does not fit the port is no obvious one.
+    ...(cable && port && cable.ends.includes(port.plug) ? { cableId: cable.id } : {}),
+    ...(enclosure ? { enclosureId: enclosure.id } : {}),
+    ...(drive ? { driveId: drive.id } : {})
+  };
 }

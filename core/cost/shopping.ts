@@ -192,7 +192,8 @@ export function shoppingList(args: ShoppingInput): ShoppingList {
       ...need,
       ...priced,
       ...(unit ? { unit } : {}),
-      state: unit ? (unit.state === 'owned' ? 'owned' : 'ordered') : 'to-buy'
+      // A computer is what one builds for; it is never bought for a build.
+      state: unit ? (unit.state === 'owned' ? 'owned' : 'ordered') : need.role === 'host' ? 'owned' : 'to-buy'
     };
   });
   const buying = lines.filter((line) => line.state === 'to-buy' && line.offers.length > 0);

@@ -2,13 +2,33 @@
   import Wide from '$lib/ui/common/Wide.svelte';
   import { Button } from 'carbon-components-svelte';
   import { day, money } from '#core/quantities/format';
-  import { age } from '$lib/ui/prices/history';
-  import type { Parcel } from '#core/cost/shopping';
+  import { changesOf } from '$lib/client/change';
+  import Parcels from '$lib/ui/buy/Parcels.svelte';
+  import ShoppingRow from '$lib/ui/buy/ShoppingRow.svelte';
+  import type { ShoppingLine } from '#core/cost/shopping';
 
   let { data } = $props();
   const list = $derived(data.list);
   const home = $derived(`/c/${data.crate.slug}`);
-  const STATE = { owned: 'in the crate', ordered: 'ordered', 'in-the-box': 'in a box', 'to-buy': 'to buy' };
+  const change = $derived(changesOf(data.crate.id));
+  const api = $derived(`/api/crates/${data.crate.id}`);
+  let busy = $state(false);
+
+  /** One has it, or it is on its way: it gets an item in this build. */
+  async function have({ modelId, name }: ShoppingLine, state: 'owned' | 'ordered'): Promise<void> {
+    busy = true;
+    const body = { count: 1, unit: { modelId, state, buildId: data.build.id } };
+    await change('POST', `${api}/units/many`, body, state === 'owned' ? `You have ${name}.` : `${name} is ordered.`);
+    busy = false;
+  }
+  async function notePrice({ modelId, name }: ShoppingLine, list: number, vendor: string): Promise<boolean> {
+    busy = true;
+    const quote = { partId: modelId, vendor, date: data.today, currency: data.crate.currency, list };
+    const refused = ({ message }: { message: string }) => message;
+    const refusal = await change('POST', `${api}/quotes`, quote, { words: `Noted a price of ${name}.`, refused });
+    busy = false;
+    return refusal === undefined;
+  }
   const waiting = $derived([
     ...list.lines.filter((l) => l.state === 'to-buy').map((l) => `${l.name} is not there yet.`),
     ...list.lines
@@ -19,34 +39,6 @@
 </script>
 
 <svelte:head><title>Buy · {data.build.tag} · Ash Crate</title></svelte:head>
-{#snippet parcels(label: string, split: { parcels: Parcel[]; total: number })}
-  <Wide {label}
-    ><table class="plain-table">
-      <thead
-        ><tr
-          ><th>Vendor</th><th>Parts</th><th class="number">Goods with tax</th><th class="number">Shipping</th><th
-            class="number">Together</th
-          ></tr
-        ></thead
-      >
-      <tbody>
-        {#each split.parcels as parcel (parcel.vendor)}
-          <tr>
-            <td>{parcel.vendor}</td><td>{parcel.names.join(', ')}</td>
-            <td class="number figure">{money(parcel.goods, list.currency)}</td>
-            <td class="number figure">{money(parcel.shipping, list.currency)}</td>
-            <td class="number figure">{money(parcel.total, list.currency)}</td>
-          </tr>
-        {/each}
-        <tr
-          ><td colspan="4"><strong>Delivered in all</strong></td><td class="number figure"
-            ><strong>{money(split.total, list.currency)}</strong></td
-          ></tr
-        >
-      </tbody>
-    </table></Wide
-  >
-{/snippet}
 <div class="page">
   <div class="page-head">
     <div class="grow">
@@ -69,36 +61,22 @@
       >
       <tbody>
         {#each list.lines as line, i (i)}
-          {@const best = line.offers[0]}
-          <tr>
-            <td>{line.role}</td>
-            <td
-              >{#if line.modelId}<a href="{home}/crate/{line.role}/{line.modelId}?tab=quotes">{line.name}</a
-                >{:else}{line.name}{/if}</td
-            >
-            <td class={line.state}>{STATE[line.state]}</td>
-            <td>
-              {#if line.unit}<a href="{home}/u/{encodeURIComponent(line.unit.tag)}">{line.unit.tag}</a>{line.unit
-                  .location
-                  ? `, ${line.unit.location}`
-                  : ''}{line.unit.custodian ? `, with ${line.unit.custodian}` : ''}
-              {:else if line.inBoxOf}in the box of {line.inBoxOf}{:else}–{/if}
-            </td>
-            {#if line.state === 'to-buy' && best}
-              <td class="number figure">{money(best.landed, list.currency)}</td>
-              <td>{best.vendor}{best.currency === list.currency ? '' : ` (${best.currency}, converted)`}</td>
-              <td>{age(best.date, data.today)}{best.expired ? ', run out' : ''}</td>
-            {:else}<td class="number">{line.state === 'to-buy' ? 'no price' : '–'}</td><td
-                >{line.unconverted.length > 0 ? `no rate for ${line.unconverted.join('; ')}` : '–'}</td
-              ><td>–</td>{/if}
-          </tr>
+          <ShoppingRow
+            {line}
+            currency={list.currency}
+            {home}
+            today={data.today}
+            {busy}
+            onhave={(state) => have(line, state)}
+            onprice={(price, vendor) => notePrice(line, price, vendor)}
+          />
         {/each}
       </tbody>
     </table></Wide
   >
   {#if list.separate.parcels.length > 0}
     <h2>Each part where it lands cheapest</h2>
-    {@render parcels('Parcels, each part apart', list.separate)}
+    <Parcels label="Parcels, each part apart" split={list.separate} currency={list.currency} />
     {#if saving > 0.005}
       <h2>In as few parcels as pays</h2>
       <p class="small quiet">
@@ -107,7 +85,7 @@
           list.currency
         )} less. Ask before you count on it.
       </p>
-      {@render parcels('Parcels, put together', list.together)}
+      <Parcels label="Parcels, put together" split={list.together} currency={list.currency} />
     {/if}
   {/if}
   {#if list.unpriced.length > 0}<p>Without a price: {list.unpriced.join('; ')}.</p>{/if}
@@ -125,13 +103,5 @@
   li {
     margin: 0 0 4px 1.2em;
     list-style: disc;
-  }
-  .to-buy {
-    color: var(--ash-caution);
-    font-weight: 600;
-  }
-  .owned,
-  .in-the-box {
-    color: var(--ash-pass);
   }
 </style>

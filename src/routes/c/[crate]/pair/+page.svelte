@@ -6,6 +6,7 @@
   import { page } from '$app/state';
   import { queryOf } from '$lib/client/address';
   import type { Choice } from '#core/build/choice';
+  import { obviousChoice } from '#core/build/options';
   import { dropDraft, keepDraft, keptDraft } from '$lib/ui/common/drafts';
   import { AroundChoice } from '$lib/client/what-if.svelte';
   import { measuredByPort } from '$lib/ui/pair/measured';
@@ -30,10 +31,11 @@
 
   const draftKey = $derived(`draft:${data.crate.id}:pair`);
   $effect(() => {
-    // Opened without a choice in the address: the one that was left here last is there again.
+    // Opened without a choice in the address: the one that was left here last is there again, else what need not be asked.
     if (untrack(() => choiceToQuery(choice)) !== '') return;
     const kept = keptDraft<string>(draftKey);
-    if (kept) void tick().then(() => onchange(choiceFromQuery(new URLSearchParams(kept))));
+    const begin = kept ? choiceFromQuery(new URLSearchParams(kept)) : obviousChoice(data.library);
+    if (Object.keys(begin).length > 0) void tick().then(() => onchange(begin));
   });
   function onchange(next: Partial<Choice>): void {
     choice = next;
