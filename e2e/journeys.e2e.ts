@@ -86,6 +86,7 @@ test('the first evening: an own crate, three parts from their boxes, a plan', as
   await page.getByLabel('Plug', { exact: true }).selectOption('usb-c');
   await page.getByText('USB 10 Gb/s', { exact: true }).click();
   await page.getByRole('button', { name: 'Add it, then: add a drive' }).click();
+  await expect(page.getByRole('heading', { name: 'New drive' })).toBeVisible();
 
   await page.getByRole('link', { name: 'Add an enclosure' }).click();
   await page.getByLabel('Name', { exact: true }).fill('Blue case');
@@ -94,6 +95,7 @@ test('the first evening: an own crate, three parts from their boxes, a plan', as
   await page.getByText('USB 10 Gb/s', { exact: true }).click();
   await page.getByLabel('Plug', { exact: true }).first().selectOption('usb-c');
   await page.getByRole('button', { name: /^Add it, then/ }).click();
+  await expect(page.getByRole('heading', { name: 'New cable' })).toBeVisible();
 
   await page.getByRole('link', { name: 'Add a drive' }).click();
   await page.getByLabel('Name', { exact: true }).fill('<img src=x onerror=alert(1)> 1TB');
@@ -109,6 +111,7 @@ test('the first evening: an own crate, three parts from their boxes, a plan', as
   await page.getByLabel('Capacity, TB').fill('1000 GB');
   await page.getByRole('button', { name: /^Add it, then/ }).click();
   await expect(page.getByText('Added <img src=x onerror=alert(1)> 1TB.')).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'New cable' })).toBeVisible();
 
   await page.getByRole('link', { name: 'Pair', exact: true }).click();
   // of what there is one of, it is chosen already

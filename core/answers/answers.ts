@@ -242,18 +242,24 @@ function payWords({ amount, currency, names, ordered, unpriced }: ToPay): { text
   };
 }
 
+/** What is to be bought where the price of the whole is not known: a list of everything would say nothing. */
+function withoutWhole(toPay: ToPay): string {
+  const { names, unpriced } = toPay;
+  return names.length === 0 && unpriced.length > 2
+    ? ' Note one for the drive and one for the enclosure.'
+    : payWords(toPay).text;
+}
+
 /** Says what it costs, and what of that is still to pay. */
 function price({ report: { cost }, toPay }: AnswersOf): PlanAnswer {
   const pay = toPay && payWords(toPay);
-  if (!cost) {
-    const known = toPay && toPay.names.length > 0;
+  if (!cost)
     return {
       about: 'price',
-      text: `No price is known for the whole: note one for the drive and one for the enclosure.${known ? payWords({ ...toPay, unpriced: [] }).text : ''}`,
-      short: 'no prices',
+      text: `No price is known for the whole.${toPay ? withoutWhole(toPay) : ''}`,
+      short: toPay && toPay.names.length > 0 ? payWords(toPay).short : 'no prices',
       tone: 'plain'
     };
-  }
   const per = `${money(cost.perTB, cost.currency)} for each TB`;
   return {
     about: 'price',

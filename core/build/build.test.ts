@@ -46,7 +46,7 @@ describe('what need not be asked', () => {
     expect(obviousChoice(two)).toEqual({ hostId: 'h', portId: 'b' });
   });
   it('a cable that does not fit the port is none of it', () => {
-    const lead = { ...aCable({ ends: ['usb-a', 'usb-c'] }), id: 'c' };
+    const lead = { ...aCable({ ends: ['usb-a', 'micro-b'] }), id: 'c' };
     expect(obviousChoice(libraryOf([{ ...aHost(), id: 'h' }, lead], []))).toEqual({ hostId: 'h', portId: 'p' });
   });
 });
