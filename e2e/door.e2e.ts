@@ -77,7 +77,7 @@ test('from an empty crate to the first judged build, and to two enclosures compa
 
   // the price of the case, on the shopping row
   await hand.click(page.getByRole('link', { name: /Buy/ }));
-  const row = page.getByRole('row', { name: /M\.2 NVMe case, 10/ });
+  const row = page.getByRole('row', { name: /M\.2 NVMe case, 10/ }).first();
   await expect(page.getByRole('row', { name: /Sorrel/ })).toContainText('in the crate');
   await expect(page.getByRole('row', { name: /Windows laptop/ })).not.toContainText('to buy');
   await hand.type(row.getByLabel(/^Price/), '29.90');
@@ -97,7 +97,7 @@ test('from an empty crate to the first judged build, and to two enclosures compa
   await hand.click(page.getByRole('dialog').getByRole('button', { name: 'Save' }));
   await expect(page).toHaveURL(/\/b\/AC-\d+\/pair$/);
   await hand.click(page.getByRole('link', { name: /Buy/ }));
-  const other = page.getByRole('row', { name: /USB4 40/ });
+  const other = page.getByRole('row', { name: /USB4 40/ }).first();
   await hand.type(other.getByLabel(/^Price/), '89');
   await hand.click(other.getByRole('button', { name: 'Save the price' }));
   await expect(other).toContainText('89.00');

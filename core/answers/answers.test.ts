@@ -212,7 +212,11 @@ describe('what it costs and what is to be done', () => {
     ).toContain('Nothing is still to pay. Case is ordered.');
     expect(
       said('price', { report: { ...report, cost: null }, toPay: { ...pay, names: [], unpriced: ['Case'] } })?.text
-    ).toBe('No price is known for the whole: note one for the drive and one for the enclosure.');
+    ).toBe('No price is known for the whole. No price is noted for Case, still to be bought.');
+    expect(
+      said('price', { report: { ...report, cost: null }, toPay: { ...pay, names: [], unpriced: ['A', 'B', 'C'] } })
+        ?.text
+    ).toBe('No price is known for the whole. Note one for the drive and one for the enclosure.');
   });
   it('the next step is a sentence', () => {
     expect(said('do', { report, next: 'save it as a build' })?.text).toBe('Save it as a build.');
