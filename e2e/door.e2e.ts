@@ -91,6 +91,7 @@ test('from an empty crate to the first judged build, and to two enclosures compa
   await hand.choose(page.getByLabel('Begin from its class'), 'M.2 NVMe case, USB4 40 Gb/s');
   await hand.click(page.getByRole('button', { name: 'Add the enclosure' }));
   await hand.click(page.getByRole('link', { name: 'Pair', exact: true }));
+  await expect(page.getByRole('heading', { name: 'Pair', level: 1 })).toBeVisible();
   await hand.click(page.getByRole('combobox', { name: 'Enclosure' }));
   await hand.click(page.getByRole('option', { name: 'M.2 NVMe case, USB4 40 Gb/s' }));
   await hand.click(page.getByRole('button', { name: 'Save as build' }));
@@ -102,6 +103,7 @@ test('from an empty crate to the first judged build, and to two enclosures compa
   await hand.click(other.getByRole('button', { name: 'Save the price' }));
   await expect(other).toContainText('89.00');
   await hand.click(page.getByRole('link', { name: 'Builds', exact: true }));
+  await expect(page.getByRole('heading', { name: 'Builds' })).toBeVisible();
   for (const box of await page.getByRole('checkbox', { name: /^Compare/ }).all()) await hand.click(box);
   await hand.click(page.getByRole('link', { name: 'Compare these 2' }));
   await expect(page.getByRole('row', { name: /^Price delivered|^Still to pay/ }).first()).toBeVisible();

@@ -89,6 +89,7 @@ test('the first evening: an own crate, three parts from their boxes, a plan', as
   await expect(page.getByRole('heading', { name: 'New drive' })).toBeVisible();
 
   await page.getByRole('link', { name: 'Add an enclosure' }).click();
+  await expect(page.getByRole('heading', { name: 'New enclosure' })).toBeVisible();
   await page.getByLabel('Name', { exact: true }).fill('Blue case');
   await page.getByLabel('Form factor').selectOption('m2');
   await page.getByText('NVMe', { exact: true }).click();
@@ -98,6 +99,7 @@ test('the first evening: an own crate, three parts from their boxes, a plan', as
   await expect(page.getByRole('heading', { name: 'New cable' })).toBeVisible();
 
   await page.getByRole('link', { name: 'Add a drive' }).click();
+  await expect(page.getByRole('heading', { name: 'New drive' })).toBeVisible();
   await page.getByLabel('Name', { exact: true }).fill('<img src=x onerror=alert(1)> 1TB');
   await page.getByLabel('Media').selectOption('nvme');
   await page.getByLabel('Form factor').selectOption('m2');

@@ -43,14 +43,14 @@
               class="rank"
               aria-pressed={selected === keyOf(row)}
               onclick={() => onselect(keyOf(row))}
-              >{rank}<span class="hidden-visually">: hold it against something ready-made</span></button
+              >{rank}<span class="hidden-visually">: look at {enclosure} with {drive}</span></button
             >
           </td>
           <th scope="row">
             <a href={hrefOf(row)}>{enclosure} · {drive}</a><br />
             <span class="small quiet where"
               >{host}{alike.length > 0
-                ? ` and ${alike.length} more ${alike.length === 1 ? 'port' : 'ports'} alike`
+                ? ` and ${alike.length} more ${alike.length === 1 ? 'port' : 'ports'}`
                 : ''}{cable ? `, ${cable}` : ''}</span
             >
           </th>

@@ -1,18 +1,18 @@
 import type { RankRow } from '#core/compare/ranking/request';
 
-/** A row, and the ports of the same host on which the same parts come to the same figures. */
+/** A pairing at its best, its place among the pairings, and the computers and ports on which it stands lower or alike. */
 export type FoldedRow = { row: RankRow; rank: number; alike: RankRow[] };
 
-const figures = ({ portId: _p, ...rest }: RankRow) => JSON.stringify(rest);
+const pairing = ({ cableId, enclosureId, driveId }: RankRow) => `${cableId ?? ''} ${enclosureId} ${driveId}`;
 
-/** Rows that differ in nothing but the port stand as one, under the first of their ranks. */
+/** Pairings that differ only by computer and port stand as one, where the first of them stands; places run without gaps. */
 export function foldPorts(rows: readonly RankRow[], fold: boolean): FoldedRow[] {
   const folded = new Map<string, FoldedRow>();
   rows.forEach((row, i) => {
-    const key = fold ? figures(row) : String(i);
+    const key = fold ? pairing(row) : String(i);
     const found = folded.get(key);
     if (found) found.alike.push(row);
-    else folded.set(key, { row, rank: i + 1, alike: [] });
+    else folded.set(key, { row, rank: folded.size + 1, alike: [] });
   });
   return [...folded.values()];
 }

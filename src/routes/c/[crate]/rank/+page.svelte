@@ -15,6 +15,9 @@
   import Wide from '$lib/ui/common/Wide.svelte';
   import Decided from '$lib/ui/pair/Decided.svelte';
   import { choiceToQuery } from '$lib/ui/pair/slots';
+  import Answer from '$lib/ui/rank/Answer.svelte';
+  import { rankAnswer } from '$lib/ui/rank/answer';
+  import { compareHref } from '$lib/ui/compare/laid';
   import Against from '$lib/ui/rank/Against.svelte';
   import { chartSummary, keyOf, rankTraces } from '$lib/ui/rank/chart';
   import Controls from '$lib/ui/rank/Controls.svelte';
@@ -129,18 +132,44 @@
   const pageRows = $derived(folded.slice((Math.min(at, pages) - 1) * PAGE, Math.min(at, pages) * PAGE));
   const looked = $derived(report?.rows.find((row) => keyOf(row) === selected) ?? report?.rows[0]);
   const wayOf = (row: RankRow) => ({ key: keyOf(row), name: lineOf(row), cost: row.cost, seconds: row.seconds });
+  /** The pairing that stands next to the one that is looked at: below the first, above all others. */
+  const runnerUp = $derived.by(() => {
+    const at = folded.findIndex(({ row }) => looked && keyOf(row) === keyOf(looked));
+    return (at <= 0 ? folded[1] : folded[0])?.row;
+  });
   const ways = $derived.by(() => {
     if (!report || !looked) return [];
     const others = report.alternatives.map(({ id, name, cost, seconds }) => ({ key: id, name, cost, seconds }));
     const cheapest = report.frontier[0]?.first;
     const plain = cheapest && report.rows.find((row) => keyOf(row) === keyOf(cheapest));
     return [
+      ...(runnerUp ? [{ ...wayOf(runnerUp), name: `the next one: ${lineOf(runnerUp)}` }] : []),
       ...others,
       ...(plain && keyOf(plain) !== keyOf(looked) ? [{ ...wayOf(plain), name: `the cheapest: ${lineOf(plain)}` }] : [])
     ];
   });
   const buyRule = $derived(chosenOption('buy', data.crate.houseRules));
-  const standing = $derived(against ?? (report && heldAgainst(report.alternatives, buyRule)?.id));
+  // Held against the next pairing, unless the crate decided otherwise by a house rule of its own.
+  const standing = $derived(
+    against ??
+      (data.crate.houseRules.buy === undefined && runnerUp
+        ? keyOf(runnerUp)
+        : report && heldAgainst(report.alternatives, buyRule)?.id)
+  );
+  const weights = $derived({
+    ...(job
+      ? beginWeights(job, data.crate.houseRules).weights
+      : { sustainedWrite: 1, read: 0, seconds: 1, cost: 0, perTB: 1 }),
+    ...chosen.weights
+  });
+  const answer = $derived(
+    rankAnswer(
+      folded.map(({ row }) => row),
+      weights,
+      { lineOf, currency: report?.currency ?? null }
+    )
+  );
+  const firstTwo = $derived(folded.slice(0, 2).map(({ row }) => new URL(hrefOf(row), page.url).search.slice(1)));
   const rules = $derived([
     ...(report?.houseRules ?? []),
     ...(report && report.alternatives.length > 0
@@ -224,16 +253,19 @@
     </div>
   {:else}
     <div class="columns">
-      <Controls
-        state={chosen}
-        jobs={data.jobs}
-        parts={data.parts}
-        begin={job
-          ? beginWeights(job, data.crate.houseRules).weights
-          : { sustainedWrite: 1, read: 0, seconds: 1, cost: 0, perTB: 1 }}
-        {currency}
-        {onchange}
-      />
+      <details class="controls no-print" open={Object.keys(chosen.weights).length > 0}>
+        <summary>Weights, limits and parts</summary>
+        <Controls
+          state={chosen}
+          jobs={data.jobs}
+          parts={data.parts}
+          begin={job
+            ? beginWeights(job, data.crate.houseRules).weights
+            : { sustainedWrite: 1, read: 0, seconds: 1, cost: 0, perTB: 1 }}
+          {currency}
+          {onchange}
+        />
+      </details>
       <div class="results">
         {#if task.state && task.running}
           <TaskProgress task={task.state} oncancel={() => void task.cancel()} />
@@ -260,6 +292,15 @@
               </p>
             </div>
           {:else}
+            {#if answer}
+              <Answer
+                {answer}
+                hrefs={{
+                  ...(folded[0] ? { first: hrefOf(folded[0].row) } : {}),
+                  ...(firstTwo.length > 1 ? { both: compareHref(`/c/${data.crate.slug}`, firstTwo) } : {})
+                }}
+              />
+            {/if}
             <div class="top">
               <Plot
                 title="Price of a terabyte against the write after the cache"
@@ -299,7 +340,7 @@
             {#snippet content()}
               <TabContent>
                 <div class="no-print">
-                  <Checkbox labelText="Ports that come to the same are one row" bind:checked={fold} />
+                  <Checkbox labelText="One row for a pairing, whatever the computer" bind:checked={fold} />
                 </div>
                 <Table
                   rows={pageRows}
@@ -379,8 +420,20 @@
 <style>
   .columns {
     display: grid;
-    grid-template-columns: 230px minmax(0, 1fr);
+    grid-template-columns: auto minmax(0, 1fr);
     gap: 28px;
+  }
+  .controls {
+    width: 230px;
+  }
+  .controls:not([open]) {
+    width: auto;
+    max-width: 120px;
+  }
+  .controls summary {
+    margin-bottom: 8px;
+    font-weight: 600;
+    cursor: pointer;
   }
   .summary {
     margin-bottom: 8px;
