@@ -61,6 +61,7 @@ test('rank, move a weight, look at what was rejected, and open the best in Pair'
   await expect(page.getByText(/\d{5} combinations/)).toBeVisible();
   const before = await first.getByRole('link').innerText();
   // the price of a terabyte counts most now
+  await page.getByText('Weights, limits and parts').click();
   await page.getByRole('slider', { name: 'Price of a terabyte' }).fill('5');
   for (const other of ['Write after the cache', 'Time of the job'])
     await page.getByRole('slider', { name: other }).fill('0');

@@ -25,7 +25,7 @@ export const changesOf =
     const said = typeof words === 'string' ? words : words(answer.data);
     const after = typeof undone === 'string' ? () => void goto(undone) : undone;
     // What cannot be taken back, such as a crate that is gone for good, has no group.
-    if (answer.data.group === undefined) notices.add('success', said);
+    if (!answer.data.group) notices.add('success', said);
     else saved(said, crateId || answer.data.id, answer.data.group, after);
     then?.();
     if (to) await goto(to(answer.data));

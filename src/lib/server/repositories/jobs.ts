@@ -25,7 +25,7 @@ export async function getJob(db: Knex, args: { crateId: string; id: string }): P
   return fromRow(row);
 }
 
-function toRow(spec: Job) {
+export function jobToRow(spec: Job) {
   const { id: _id, ...rest } = spec;
   return { name: spec.name, spec: rest };
 }
@@ -50,7 +50,7 @@ export async function createJob(
     by,
     at,
     event: { kind: 'added', message: `Added the job ${spec.name}.` },
-    row: toRow(spec)
+    row: jobToRow(spec)
   });
 }
 
@@ -69,7 +69,7 @@ export async function updateJob(
     by,
     at,
     event: { kind: 'edited', message: `Edited the job ${spec.name}.` },
-    row: toRow(spec)
+    row: jobToRow(spec)
   });
 }
 

@@ -12,6 +12,7 @@
   import Decided from './Decided.svelte';
   import Findings from './Findings.svelte';
   import Reasons from './Reasons.svelte';
+  import Share from './Share.svelte';
   import SinceStart from './SinceStart.svelte';
   import { PairingState } from './station.svelte';
   import Ticket from './Ticket.svelte';
@@ -180,6 +181,7 @@
       />
       <Reasons {report} changes={pairing.changes} bind:selected={pairing.selected} {hrefOf} />
       <Decided rules={report.houseRules} href={home && `${home}/house-rules`} />
+      {#if input}<Share {heading} {tag} {input} {report} answers={pairing.answers} />{/if}
       {#if around}
         <WhatIfPanel
           {around}

@@ -1,3 +1,5 @@
+import type { Choice } from '#core/build/choice';
+
 /** Why a change was not made: a sentence, its code, and what was wrong at which path. */
 export type Refusal = {
   code: string;
@@ -6,7 +8,10 @@ export type Refusal = {
   details: Readonly<Record<string, unknown>>;
 };
 /** What a change answers with, where it makes something: its id, its tag, its address. */
-export type Made = { id: string; version: number; tag?: string; slug?: string };
+export type Made = { id: string; version: number; tag?: string; slug?: string } & Partial<{
+  choice: Partial<Choice>;
+  added: number;
+}>;
 /** What is said of a change, and where it leads. */
 export type Outcome = {
   words: string | ((made: Made) => string);

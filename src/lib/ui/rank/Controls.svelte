@@ -31,6 +31,8 @@
   function currencyUnit(): UnitName {
     return '';
   }
+  // svelte-ignore state_referenced_locally
+  const narrowed = Object.keys(chosen.weights).length > 0 || Object.keys(chosen.filters).length > 0;
   let typed = $state<Record<string, string>>({});
   let wrong = $state<Record<string, string>>({});
   const shownLimit = (key: keyof Filters) =>
@@ -80,87 +82,96 @@
     {#each jobs as job (job.id)}<SelectItem value={job.id} text={job.name} />{/each}
   </Select>
 
-  <fieldset>
-    <legend>What counts how much</legend>
-    {#each CRITERIA as criterion (criterion)}
-      {@const weight = chosen.weights[criterion] ?? begin[criterion]}
-      <label class="weight">
-        <span>{CRITERION_WORD[criterion]}</span>
-        <input
-          type="range"
-          min="0"
-          max="5"
-          step="0.5"
-          value={weight}
-          aria-valuetext={weight === 0 ? 'does not count' : String(weight)}
-          oninput={(e) =>
-            onchange({ ...chosen, weights: { ...chosen.weights, [criterion]: Number(e.currentTarget.value) } })}
-        />
-        <output class="figure">{weight === 0 ? 'no' : weight}</output>
-      </label>
-    {/each}
-    {#if moved}<Button kind="ghost" size="small" on:click={() => onchange({ ...chosen, weights: {} })}
-        >Back to the house rule</Button
-      >{/if}
-  </fieldset>
+  <!-- The answer comes first: what may be moved is unfolded by those who want to. -->
+  <details open={narrowed}>
+    <summary>Weights, limits and parts</summary>
+    <fieldset>
+      <legend>What counts how much</legend>
+      {#each CRITERIA as criterion (criterion)}
+        {@const weight = chosen.weights[criterion] ?? begin[criterion]}
+        <label class="weight">
+          <span>{CRITERION_WORD[criterion]}</span>
+          <input
+            type="range"
+            min="0"
+            max="5"
+            step="0.5"
+            value={weight}
+            aria-valuetext={weight === 0 ? 'does not count' : String(weight)}
+            oninput={(e) =>
+              onchange({ ...chosen, weights: { ...chosen.weights, [criterion]: Number(e.currentTarget.value) } })}
+          />
+          <output class="figure">{weight === 0 ? 'no' : weight}</output>
+        </label>
+      {/each}
+      {#if moved}<Button kind="ghost" size="small" on:click={() => onchange({ ...chosen, weights: {} })}
+          >Back to the house rule</Button
+        >{/if}
+    </fieldset>
 
-  <fieldset>
-    <legend>Only what</legend>
-    {#each LIMITS as [key, label, unit] (key)}
-      <TextInput
-        size="sm"
-        labelText="{label}, {unit === '' ? currency : unit}"
-        placeholder="any"
-        value={shownLimit(key)}
-        invalid={wrong[key] !== undefined}
-        invalidText={wrong[key] ?? ''}
-        on:change={(e) => limit(key, unit, String(e.detail ?? ''))}
-      />
-    {/each}
-    <Checkbox
-      labelText="Parts at hand only"
-      checked={chosen.filters.ownedOnly ?? false}
-      on:check={(e) => {
-        if (e.detail === (chosen.filters.ownedOnly ?? false)) return;
-        const { ownedOnly: _old, ...filters } = chosen.filters;
-        onchange({ ...chosen, filters: e.detail ? { ...filters, ownedOnly: true } : filters });
-      }}
-    />
-    <Checkbox
-      labelText="What is in a build counts as at hand"
-      checked={chosen.takeApart}
-      on:check={(e) => e.detail !== chosen.takeApart && onchange({ ...chosen, takeApart: e.detail })}
-    />
-    <div class="verdicts" role="group" aria-label="Verdicts">
-      {#each [['works', 'Works'], ['limited', 'Limited'], ['check', 'Check first']] as const as [of, word] (of)}
-        <Checkbox
-          labelText={word}
-          checked={(chosen.filters.verdicts ?? ['works', 'limited', 'check']).includes(of)}
-          on:check={(e) => verdict(of, Boolean(e.detail))}
+    <fieldset>
+      <legend>Only what</legend>
+      {#each LIMITS as [key, label, unit] (key)}
+        <TextInput
+          size="sm"
+          labelText="{label}, {unit === '' ? currency : unit}"
+          placeholder="any"
+          value={shownLimit(key)}
+          invalid={wrong[key] !== undefined}
+          invalidText={wrong[key] ?? ''}
+          on:change={(e) => limit(key, unit, String(e.detail ?? ''))}
         />
       {/each}
-    </div>
-  </fieldset>
-
-  <fieldset>
-    <legend>Among which parts</legend>
-    {#each KINDS as [kind, key, label] (key)}
-      <MultiSelect
-        size="sm"
-        filterable
-        labelText={label}
-        label="all {parts[kind].length}"
-        placeholder={chosen[key] ? `${chosen[key].length} of ${parts[kind].length}` : `all ${parts[kind].length}`}
-        items={parts[kind].map(({ id, name }) => ({ id, text: name }))}
-        selectedIds={chosen[key] ?? []}
-        on:select={(e) => pickParts(key, e.detail.selectedIds as string[], parts[kind].length)}
-        on:clear={() => pickParts(key, [], parts[kind].length)}
+      <Checkbox
+        labelText="Parts at hand only"
+        checked={chosen.filters.ownedOnly ?? false}
+        on:check={(e) => {
+          if (e.detail === (chosen.filters.ownedOnly ?? false)) return;
+          const { ownedOnly: _old, ...filters } = chosen.filters;
+          onchange({ ...chosen, filters: e.detail ? { ...filters, ownedOnly: true } : filters });
+        }}
       />
-    {/each}
-  </fieldset>
+      <Checkbox
+        labelText="What is in a build counts as at hand"
+        checked={chosen.takeApart}
+        on:check={(e) => e.detail !== chosen.takeApart && onchange({ ...chosen, takeApart: e.detail })}
+      />
+      <div class="verdicts" role="group" aria-label="Verdicts">
+        {#each [['works', 'Works'], ['limited', 'Limited'], ['check', 'Check first']] as const as [of, word] (of)}
+          <Checkbox
+            labelText={word}
+            checked={(chosen.filters.verdicts ?? ['works', 'limited', 'check']).includes(of)}
+            on:check={(e) => verdict(of, Boolean(e.detail))}
+          />
+        {/each}
+      </div>
+    </fieldset>
+
+    <fieldset>
+      <legend>Among which parts</legend>
+      {#each KINDS as [kind, key, label] (key)}
+        <MultiSelect
+          size="sm"
+          filterable
+          labelText={label}
+          label="all {parts[kind].length}"
+          placeholder={chosen[key] ? `${chosen[key].length} of ${parts[kind].length}` : `all ${parts[kind].length}`}
+          items={parts[kind].map(({ id, name }) => ({ id, text: name }))}
+          selectedIds={chosen[key] ?? []}
+          on:select={(e) => pickParts(key, e.detail.selectedIds as string[], parts[kind].length)}
+          on:clear={() => pickParts(key, [], parts[kind].length)}
+        />
+      {/each}
+    </fieldset>
+  </details>
 </form>
 
 <style>
+  summary {
+    padding: 6px 0;
+    font-weight: 600;
+    cursor: pointer;
+  }
   .controls {
     display: grid;
     gap: 14px;

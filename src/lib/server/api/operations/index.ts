@@ -13,6 +13,7 @@ import { modelOperations } from './models';
 import { observationOperations } from './observations';
 import { pairOperations } from './pairs';
 import { planOperations } from './plan';
+import { planFileOperations } from './plan-files';
 import { quoteOperations } from './quotes';
 import { rankOperations } from './rank';
 import { rateOperations } from './rates';
@@ -42,6 +43,7 @@ export const operations = {
   ...observationOperations,
   ...pairOperations,
   ...planOperations,
+  ...planFileOperations,
   ...quoteOperations,
   ...rankOperations,
   ...rateOperations,

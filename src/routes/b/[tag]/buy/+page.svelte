@@ -56,7 +56,7 @@
         ><tr
           ><th>For</th><th>Part</th><th>State</th><th>Where</th><th class="number">Cheapest, delivered</th><th
             >Vendor</th
-          ><th>Age of the price</th></tr
+          ><th>Age of the price</th><th class="no-print">A price that you saw</th></tr
         ></thead
       >
       <tbody>

@@ -13,6 +13,9 @@
   import PairStation from '$lib/ui/pair/PairStation.svelte';
   import { choiceFromQuery, choiceToQuery } from '$lib/ui/pair/slots';
   import { choiceKey, compareHref } from '$lib/ui/compare/laid';
+  import { readPlanFile } from '#core/answers/plan-file';
+  import FilePicker from '$lib/ui/common/FilePicker.svelte';
+  import { notices } from '$lib/ui/frame/notices.svelte';
   import { changesOf } from '$lib/client/change';
 
   let { data } = $props();
@@ -50,6 +53,20 @@
     name = `${drive} in ${enclosure}`.slice(0, 120);
     wrong = '';
     open = true;
+  }
+  /** A plan from elsewhere: its parts are taken into this crate, and the plan stands here at once. */
+  async function openPlan(file: File): Promise<void> {
+    const read = readPlanFile(await file.text());
+    if (!read.ok) return notices.add('error', read.message);
+    let opened: Partial<Choice> = {};
+    const refusal = await changesOf(data.crate.id)('POST', `/api/crates/${data.crate.id}/plan-files`, read.file, {
+      words({ choice: chosen = {}, added = 0 }) {
+        opened = chosen;
+        return added === 0 ? 'Its parts were here already.' : `${added} parts added from ${file.name}.`;
+      },
+      refused: ({ message }) => message
+    });
+    if (!refusal) onchange(opened);
   }
   async function save(): Promise<void> {
     if (busy) return;
@@ -100,6 +117,7 @@
     home="/c/{data.crate.slug}"
   >
     {#snippet head({ report })}
+      <FilePicker label="Open a plan file" accept={['.json', 'application/json']} onpick={openPlan} />
       {#if choiceToQuery(choice) !== ''}<Button kind="ghost" size="field" on:click={() => onchange({})}
           >Start over</Button
         >{/if}
