@@ -1,3 +1,4 @@
+import { readFile } from 'node:fs/promises';
 import { Hand } from './hand';
 import { expect, open, test } from './test';
 
@@ -125,4 +126,56 @@ test('a pad that must not be cut has no template, in red; the right one is on th
   await expect(page.getByRole('row', { name: /controller 1/ })).toContainText('measured');
   await expect(page.getByRole('row', { name: /controller 1/ })).toContainText('1.2');
   await page.getByRole('button', { name: 'Back to what is kept' }).click();
+});
+
+test('a plan is kept as a file and as a page of its own, and opens in another crate', async ({ page, context }) => {
+  const made = await page.request.post('/api/crates', { data: { name: 'Elsewhere' } });
+  const { slug } = (await made.json()) as { slug: string };
+  await open(page, '/judge?host=host-mac-tbt4&port=c1&cable=cable-40g&enclosure=case-m2-40g&drive=nvme-4-2');
+  const saved = async (button: string) => {
+    const [file] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('button', { name: button }).click()
+    ]);
+    return { name: file.suggestedFilename(), path: await file.path() };
+  };
+  const html = await saved('Save as a page');
+  const alone = await context.newPage();
+  await alone.setContent(await readFile(html.path, 'utf8'));
+  await expect(alone.getByRole('heading', { level: 2 })).toContainText('Judge a pairing');
+  await expect(alone.getByText('How each figure was worked out')).toBeVisible();
+  await expect(alone.getByRole('row', { name: /NVMe drive of 2 TB/ })).toBeVisible();
+  await alone.close();
+
+  const file = await saved('Save as a plan file');
+  await open(page, `/c/${slug}/crate/drive`);
+  // an empty crate takes its first parts from the file; what is no plan is said, and nothing is taken over
+  await open(page, `/c/${slug}/pair`);
+  const chooser = page.locator('input[type=file]');
+  await chooser.setInputFiles({ name: 'x.json', mimeType: 'application/json', buffer: Buffer.from('{"a":1}') });
+  await expect(page.getByText('This is no plan file of Ash Crate.')).toBeVisible();
+  await chooser.setInputFiles(file.path);
+  await expect(page.getByText(/4 parts added/)).toBeVisible();
+  await expect(page.getByText('This is no plan file of Ash Crate.')).toBeHidden();
+  await expect(page.getByRole('combobox', { name: 'Drive' })).toHaveValue('NVMe drive of 2 TB, PCIe 4, TLC');
+});
+
+test('a link can be copied by hand where there is no clipboard', async ({ page }) => {
+  await page.addInitScript(() => Object.defineProperty(navigator, 'clipboard', { value: undefined }));
+  await open(page, '/judge');
+  await page.getByRole('button', { name: 'Copy the link' }).click();
+  const field = page.getByLabel('Link to this plan');
+  await expect(field).toHaveValue(/\/judge/);
+  expect(await field.evaluate((input: HTMLInputElement) => input.selectionEnd === input.value.length)).toBe(true);
+});
+
+test('Rank answers before it asks', async ({ page }) => {
+  await open(page, '/c/fernhollow/rank');
+  const answer = page.getByRole('region', { name: 'Which should I buy?' });
+  await expect(answer).toContainText('First because it comes to');
+  await expect(answer).toContainText('It would be first');
+  await expect(answer).toContainText('Cheapest that does the job');
+  await answer.getByRole('link', { name: 'Lay the first two side by side' }).click();
+  await expect(page.getByRole('heading', { name: 'Side by side' })).toBeVisible();
+  await expect(page.getByRole('row', { name: /Write after the cache/ })).toBeVisible();
 });

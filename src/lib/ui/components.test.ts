@@ -168,7 +168,7 @@ describe('the rail', () => {
     const { body } = render(Rail, { props: { tag: 'AC-0001', name: 'n', stations, here: 'measure' } });
     expect(body).toMatch(/href="\/b\/AC-0001\/measure" aria-current="page"/);
     expect(body).toContain(', done');
-    expect(body).toContain('Station 2 of 2: Measure');
+    expect(body).toContain('Step 2 of 2: Measure');
   });
 });
 

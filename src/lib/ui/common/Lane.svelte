@@ -180,6 +180,18 @@
     fill: var(--ash-faint);
   }
   @media (max-width: 560px) {
+    /* Five columns would break every word: on a telephone they stand below each other. */
+    .stages {
+      grid-template-columns: 1fr !important;
+      width: 100% !important;
+    }
+    .stages button {
+      grid-template-columns: 5.5rem minmax(0, 1fr);
+      min-height: 44px;
+      align-items: center;
+    }
+  }
+  @media (max-width: 560px) {
     .tick-label,
     .measured-label {
       display: none;

@@ -85,7 +85,7 @@
     {/if}
   </nav>
   <span class="side">
-    {#if onfind}<button type="button" class="keys" onclick={onfind}>Find <kbd>/</kbd></button>{/if}
+    {#if onfind}<button type="button" class="keys find" onclick={onfind}>Find <kbd>/</kbd></button>{/if}
     <ThemeSwitch />
     <button type="button" class="keys" onclick={() => (keys.setting.help = true)}>Keys <kbd>?</kbd></button>
   </span>
@@ -253,8 +253,17 @@
     summary {
       padding: 0 8px;
     }
-    .keys {
+    /* A telephone has no keys to learn; finding is for the thumb, too. */
+    .keys:not(.find) {
       display: none;
+    }
+    .keys kbd {
+      display: none;
+    }
+    .keys,
+    nav a,
+    summary {
+      min-height: 44px;
     }
   }
 </style>

@@ -24,7 +24,7 @@
   </ol>
   <span class="narrow">
     {#if at > 0}<a href="/b/{tag}/{stations[at - 1]?.id}">← {stations[at - 1]?.label}</a>{/if}
-    <span>Station {at + 1} of {stations.length}: {stations[at]?.label}</span>
+    <span>Step {at + 1} of {stations.length}: {stations[at]?.label}</span>
     {#if at < stations.length - 1}<a href="/b/{tag}/{stations[at + 1]?.id}">{stations[at + 1]?.label} →</a>{/if}
   </span>
 </nav>

@@ -461,6 +461,11 @@
     background: var(--ash-ink);
     color: var(--ash-paper);
   }
+  @media (max-width: 672px) {
+    .sides button {
+      min-height: 44px;
+    }
+  }
   .sheet {
     margin-bottom: 14px;
     padding: 10px 12px;

@@ -104,6 +104,9 @@
             </li>{/if}
         {/each}
       </ol>
+      <p>Or begin with what somebody sent you:</p>
+      <FilePicker label="Open a plan file" accept={['.json', 'application/json']} onpick={openPlan} />
+      <p>Only curious? <a href="/judge">Judge a pairing by classes</a>: nothing has to be entered.</p>
     </div>
   </div>
 {:else}
