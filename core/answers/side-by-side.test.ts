@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { aDrive, anInput } from '../../tests/parts.ts';
 import type { ToPay } from '../build/to-pay.ts';
+import { jobSchema } from '../parts/job.ts';
 import { plan } from '../plan/plan.ts';
 import type { PlanReport } from '../plan/report.ts';
 import { sideBySide, type LaidPlan } from './side-by-side.ts';
@@ -16,7 +17,7 @@ const bill = (amount: number, unpriced: string[] = []): ToPay => ({
 });
 const laid = (name: string, seconds: number | null, pay: ToPay, change: Partial<PlanReport> = {}): LaidPlan => ({
   name,
-  input: anInput(),
+  input: anInput(seconds === null ? {} : { job }),
   toPay: pay,
   report: {
     ...report,
@@ -27,6 +28,7 @@ const laid = (name: string, seconds: number | null, pay: ToPay, change: Partial<
     ...change
   }
 });
+const job = jobSchema.parse({ name: 'Reels', purposes: [], transferGB: 100, direction: 'in' });
 const plain = (text: string) => text.replaceAll('\u202f', ' ');
 const line = (plans: LaidPlan[], label: string) => sideBySide(plans).lines.find((one) => one.label === label);
 const says = (...plans: LaidPlan[]) => plain(sideBySide(plans).conclusion);
@@ -79,6 +81,19 @@ describe('the sentence that concludes', () => {
     // 10^6 MB at 1000 MB/s: 1000 s; at 500 MB/s: 2000 s
     expect(says(laid('A', null, bill(80), rate(1000)), laid('B', null, bill(30), rate(500)))).toBe(
       'A writes a terabyte in about 16:40 min, B in about 33:20 min; the faster one costs 50.00 EUR more to buy.'
+    );
+  });
+  it('times of different jobs are no race: then it is the time of a terabyte for all', () => {
+    const rate = (MBps: number) => ({ throughput: { ...report.throughput, sustainedWrite: band(MBps) } });
+    const other = {
+      ...laid('B', 5, bill(30), rate(500)),
+      input: anInput({ job: { ...job, name: 'Small', transferGB: 1 } })
+    };
+    const plans = [laid('A', 100, bill(80), rate(1000)), other];
+    expect(line(plans, 'The job takes')?.best).toEqual([]);
+    expect(says(...plans)).toContain('A writes a terabyte in about 16:40 min, B in about 33:20 min');
+    expect(says(laid('A', 100, bill(80), rate(1000)), laid('C', null, bill(30), rate(500)))).toContain(
+      'writes a terabyte'
     );
   });
   it('what does not go together is out, what is to be checked is said', () => {

@@ -27,8 +27,9 @@ type Measure = {
   say: (value: number) => string;
   less?: true;
 };
+const JOB = 'The job takes';
 const MEASURES: readonly Measure[] = [
-  { label: 'The job takes', of: ({ report }) => report.job?.seconds.typical, say: duration, less: true },
+  { label: JOB, of: ({ report }) => report.job?.seconds.typical, say: duration, less: true },
   { label: 'Write', of: ({ report }) => report.throughput.write?.typical, say: (v) => `${rate(v)}\u202fMB/s` },
   {
     label: 'Write after the cache',
@@ -80,10 +81,14 @@ function measured({ label, of, say, less = undefined }: Measure, plans: readonly
   return {
     label,
     values: said,
-    best: best(
-      values.map((value, i) => (able[i] ? value : null)),
-      less === true
-    ),
+    // Times of different jobs are no race.
+    best:
+      label === JOB && !oneJob(plans)
+        ? []
+        : best(
+            values.map((value, i) => (able[i] ? value : null)),
+            less === true
+          ),
     differs: new Set(said).size > 1
   };
 }
@@ -129,12 +134,19 @@ function moneyLines(plans: readonly LaidPlan[]): ComparedLine[] {
   ];
 }
 
-/** What one does with a plan: the time of its job where there is one, else what it writes after the cache. */
-function pace({ report }: LaidPlan): { seconds: number } | null {
-  if (report.job) return { seconds: report.job.seconds.typical };
+/** Whether all have one and the same job: only then can its times be compared. */
+const oneJob = (plans: readonly LaidPlan[]): boolean => {
+  const jobs = plans.map(({ input: { job }, report }) =>
+    report.job && job ? `${job.transferGB} ${job.files ?? ''} ${job.direction} ${job.name}` : undefined
+  );
+  return jobs[0] !== undefined && new Set(jobs).size === 1;
+};
+
+/** How long a plan takes: for the job that all share, else for a terabyte at the write after the cache, s; null where nothing runs. */
+function pace({ report }: LaidPlan, byJob: boolean): number | null {
+  if (byJob) return report.job?.seconds.typical ?? null;
   const write = report.throughput.sustainedWrite?.typical;
-  // As the time of a terabyte, so that less is better both ways.
-  return write === undefined ? null : { seconds: 1e6 / write };
+  return write === undefined ? null : 1e6 / write;
 }
 
 const least = (plans: readonly LaidPlan[], of: (plan: LaidPlan) => number | null): LaidPlan | undefined => {
@@ -145,16 +157,13 @@ const least = (plans: readonly LaidPlan[], of: (plan: LaidPlan) => number | null
   return known.length < plans.length ? undefined : known.sort((a, b) => a.value - b.value)[0]?.plan;
 };
 
-const paceWords = (plan: LaidPlan): string => {
-  const seconds = duration(pace(plan)?.seconds ?? 0);
-  return plan.report.job ? `does the job in about ${seconds}` : `writes a terabyte in about ${seconds}`;
-};
-
 const toPayOfPlan = (plan: LaidPlan): number => priceOf(plan).pay ?? 0;
-const secondsOf = (plan: LaidPlan): number => pace(plan)?.seconds ?? 0;
+
+/** The two that matter, with their times as words. */
+type Weighed = { quick: LaidPlan; cheap: LaidPlan; same: boolean; timeOf: (plan: LaidPlan) => string; does: string };
 
 /** Compares those of which every time and every price is known. */
-function weighed(quick: LaidPlan, cheap: LaidPlan, same: boolean): string {
+function weighed({ quick, cheap, same, timeOf, does }: Weighed): string {
   const extra = toPayOfPlan(quick) - toPayOfPlan(cheap);
   const { currency } = priceOf(cheap);
   const asDear = Math.abs(extra) < 0.005;
@@ -162,21 +171,26 @@ function weighed(quick: LaidPlan, cheap: LaidPlan, same: boolean): string {
     return asDear
       ? 'They are equally fast, and there is as much to pay for each.'
       : `They are equally fast; ${cheap.name} is the cheapest: ${money(toPayOfPlan(cheap), currency)} to pay.`;
-  if (asDear) return `${quick.name} is the better one: it ${paceWords(quick)}, and no other costs less to buy.`;
-  return `${quick.name} ${paceWords(quick)}, ${cheap.name} in about ${duration(secondsOf(cheap))}; the faster one costs ${money(extra, currency)} more to buy.`;
+  if (asDear)
+    return `${quick.name} is the better one: it ${does} in about ${timeOf(quick)}, and no other costs less to buy.`;
+  return `${quick.name} ${does} in about ${timeOf(quick)}, ${cheap.name} in about ${timeOf(cheap)}; the faster one costs ${money(extra, currency)} more to buy.`;
 }
 
 /** Compares those that go together by what they cost and how long they take. */
 function judged(plans: readonly LaidPlan[]): string {
-  const quick = least(plans, (plan) => pace(plan)?.seconds ?? null);
+  const byJob = oneJob(plans);
+  const secondsOf = (plan: LaidPlan): number => pace(plan, byJob) ?? 0;
+  const quick = least(plans, (plan) => pace(plan, byJob));
   if (!quick) return 'They cannot be told apart: not all of them have a forecast.';
   const slowest = Math.max(...plans.map(secondsOf));
   const same = slowest - secondsOf(quick) <= SAME * slowest;
+  const does = byJob ? 'does the job' : 'writes a terabyte';
+  const timeOf = (plan: LaidPlan) => duration(secondsOf(plan));
   const cheap = least(plans, (plan) => priceOf(plan).pay);
-  if (cheap) return weighed(quick, cheap, same);
+  if (cheap) return weighed({ quick, cheap, same, timeOf, does });
   return same
     ? 'They are equally fast; not all of them have a price.'
-    : `${quick.name} is the fastest: it ${paceWords(quick)}. Not all of them have a price.`;
+    : `${quick.name} is the fastest: it ${does} in about ${timeOf(quick)}. Not all of them have a price.`;
 }
 
 /** Says which of the plans is the better one, and why. */
