@@ -164,7 +164,7 @@ test('a link can be copied by hand where there is no clipboard', async ({ page }
   await page.addInitScript(() => Object.defineProperty(navigator, 'clipboard', { value: undefined }));
   await open(page, '/judge');
   await page.getByRole('button', { name: 'Copy the link' }).click();
-  const field = page.getByLabel('Link to this plan');
+  const field = page.getByRole('textbox', { name: 'Link to this plan' });
   await expect(field).toHaveValue(/\/judge/);
   expect(await field.evaluate((input: HTMLInputElement) => input.selectionEnd === input.value.length)).toBe(true);
 });

@@ -253,166 +253,163 @@
     </div>
   {:else}
     <div class="columns">
-      <details class="controls no-print" open={Object.keys(chosen.weights).length > 0}>
-        <summary>Weights, limits and parts</summary>
-        <Controls
-          state={chosen}
-          jobs={data.jobs}
-          parts={data.parts}
-          begin={job
-            ? beginWeights(job, data.crate.houseRules).weights
-            : { sustainedWrite: 1, read: 0, seconds: 1, cost: 0, perTB: 1 }}
-          {currency}
-          {onchange}
-        />
-        <div class="results">
-          {#if task.state && task.running}
-            <TaskProgress task={task.state} oncancel={() => void task.cancel()} />
-          {:else if task.state?.state === 'cancelled' && !report}
-            <p class="quiet">
-              Cancelled. <button type="button" class="link" onclick={() => void start()}>Rank again</button>
-            </p>
-          {/if}
-          {#if problem}<p class="problem" role="alert">{problem}</p>{/if}
-          {#if report}
-            <p class="summary" aria-live="polite">
-              <strong class="figure">{report.considered}</strong> combinations:
-              <strong class="figure">{report.accepted}</strong> ranked{report.filtered > 0
-                ? `, ${report.filtered} narrowed out`
-                : ''}, <span class="figure">{report.rejected.reduce((sum, { count }) => sum + count, 0)}</span>
-              rejected{report.accepted > report.rows.length ? `. The first ${report.rows.length} are shown` : ''}.
-            </p>
-            {#if report.rows.length === 0}
-              <div class="empty">
-                <p>
-                  {report.filtered > 0
-                    ? 'What goes together is narrowed out by the filters at the left.'
-                    : 'Nothing here goes together for this job. The rejected ones say why.'}
-                </p>
-              </div>
-            {:else}
-              {#if answer}
-                <Answer
-                  {answer}
-                  hrefs={{
-                    ...(folded[0] ? { first: hrefOf(folded[0].row) } : {}),
-                    ...(firstTwo.length > 1 ? { both: compareHref(`/c/${data.crate.slug}`, firstTwo) } : {})
-                  }}
+      <Controls
+        state={chosen}
+        jobs={data.jobs}
+        parts={data.parts}
+        begin={job
+          ? beginWeights(job, data.crate.houseRules).weights
+          : { sustainedWrite: 1, read: 0, seconds: 1, cost: 0, perTB: 1 }}
+        {currency}
+        {onchange}
+      />
+      <div class="results">
+        {#if task.state && task.running}
+          <TaskProgress task={task.state} oncancel={() => void task.cancel()} />
+        {:else if task.state?.state === 'cancelled' && !report}
+          <p class="quiet">
+            Cancelled. <button type="button" class="link" onclick={() => void start()}>Rank again</button>
+          </p>
+        {/if}
+        {#if problem}<p class="problem" role="alert">{problem}</p>{/if}
+        {#if report}
+          <p class="summary" aria-live="polite">
+            <strong class="figure">{report.considered}</strong> combinations:
+            <strong class="figure">{report.accepted}</strong> ranked{report.filtered > 0
+              ? `, ${report.filtered} narrowed out`
+              : ''}, <span class="figure">{report.rejected.reduce((sum, { count }) => sum + count, 0)}</span>
+            rejected{report.accepted > report.rows.length ? `. The first ${report.rows.length} are shown` : ''}.
+          </p>
+          {#if report.rows.length === 0}
+            <div class="empty">
+              <p>
+                {report.filtered > 0
+                  ? 'What goes together is narrowed out by the filters at the left.'
+                  : 'Nothing here goes together for this job. The rejected ones say why.'}
+              </p>
+            </div>
+          {:else}
+            {#if answer}
+              <Answer
+                {answer}
+                hrefs={{
+                  ...(folded[0] ? { first: hrefOf(folded[0].row) } : {}),
+                  ...(firstTwo.length > 1 ? { both: compareHref(`/c/${data.crate.slug}`, firstTwo) } : {})
+                }}
+              />
+            {/if}
+            <div class="top">
+              <Plot
+                title="Price of a terabyte against the write after the cache"
+                summary={chartSummary(report.frontierPerTB, lineOf, currency)}
+                {traces}
+                onpick={(key) => (selected = key)}
+                layout={{
+                  height: 280,
+                  margin: { l: 56, r: 12, t: 26, b: 40 },
+                  legend: { orientation: 'h', y: 1.2 },
+                  xaxis: { title: { text: `${currency}/TB` }, rangemode: 'tozero' },
+                  yaxis: {
+                    title: { text: 'write after the cache, MB/s' },
+                    type: 'log',
+                    tickvals: [20, 50, 100, 200, 500, 1000, 2000, 5000]
+                  }
+                }}
+              />
+              {#if looked}
+                <Against
+                  row={wayOf(looked)}
+                  {ways}
+                  against={standing}
+                  perDay={job?.perDay}
+                  {currency}
+                  today={data.today}
+                  onagainst={(key) => (against = key)}
                 />
               {/if}
-              <div class="top">
-                <Plot
-                  title="Price of a terabyte against the write after the cache"
-                  summary={chartSummary(report.frontierPerTB, lineOf, currency)}
-                  {traces}
-                  onpick={(key) => (selected = key)}
-                  layout={{
-                    height: 280,
-                    margin: { l: 56, r: 12, t: 26, b: 40 },
-                    legend: { orientation: 'h', y: 1.2 },
-                    xaxis: { title: { text: `${currency}/TB` }, rangemode: 'tozero' },
-                    yaxis: {
-                      title: { text: 'write after the cache, MB/s' },
-                      type: 'log',
-                      tickvals: [20, 50, 100, 200, 500, 1000, 2000, 5000]
-                    }
-                  }}
-                />
-                {#if looked}
-                  <Against
-                    row={wayOf(looked)}
-                    {ways}
-                    against={standing}
-                    perDay={job?.perDay}
-                    {currency}
-                    today={data.today}
-                    onagainst={(key) => (against = key)}
-                  />
-                {/if}
-              </div>
-            {/if}
-            <Decided {rules} href="/c/{data.crate.slug}/house-rules" />
-            <Tabs bind:selected={tab}>
-              <Tab label="Ranking" />
-              <Tab label="Rejected" />
-              <Tab label="Ready-made" />
-              {#snippet content()}
-                <TabContent>
-                  <div class="no-print">
-                    <Checkbox labelText="One row for a pairing, whatever the computer" bind:checked={fold} />
-                  </div>
-                  <Table
-                    rows={pageRows}
-                    {chainOf}
-                    {nameOf}
-                    {hrefOf}
-                    currency={report!.currency}
-                    selected={looked && keyOf(looked)}
-                    onselect={(key) => (selected = key)}
-                  />
-                  {#if pages > 1}
-                    <p class="pages no-print">
-                      <Button kind="ghost" size="small" disabled={at === 1} on:click={() => (at -= 1)}>Previous</Button>
-                      Page {at} of {pages}
-                      <Button kind="ghost" size="small" disabled={at === pages} on:click={() => (at += 1)}>Next</Button>
-                    </p>
-                  {/if}
-                </TabContent>
-                <TabContent>
-                  <Rejected rejected={report!.rejected} considered={report!.considered} {chainOf} {hrefOf} />
-                </TabContent>
-                <TabContent>
-                  {#if report!.alternatives.length === 0}
-                    <p class="quiet">
-                      The crate knows no ready-made drives. <a href="/c/{data.crate.slug}/crate/alternative/new"
-                        >Add one</a
-                      >: a larger internal disk, a ready-made drive, a stick, a card.
-                    </p>
-                  {:else}
-                    <p class="quiet small">
-                      As their makers state them: no forecast of a cache, so a long job may take longer. A larger
-                      internal disk counts what it adds.
-                    </p>
-                    <Wide label="Ready-made">
-                      <table class="plain-table">
-                        <thead
-                          ><tr
-                            ><th scope="col">Way</th><th scope="col" class="number">Adds</th><th
-                              scope="col"
-                              class="number">Write</th
-                            ><th scope="col" class="number">Read</th><th scope="col" class="number">Job</th><th
-                              scope="col"
-                              class="number">Price</th
-                            ><th scope="col" class="number">Per TB</th><th scope="col">Room for the job</th></tr
-                          ></thead
-                        >
-                        <tbody>
-                          {#each report!.alternatives as way (way.id)}
-                            <tr>
-                              <td><a href="/c/{data.crate.slug}/crate/alternative/{way.id}">{way.name}</a></td>
-                              <td class="number figure">{way.gainedTB}<span class="unit">TB</span></td>
-                              <td class="number figure"
-                                >{way.write === null ? '?' : rate(way.write)}<span class="unit">MB/s</span></td
-                              >
-                              <td class="number figure"
-                                >{way.read === null ? '?' : rate(way.read)}<span class="unit">MB/s</span></td
-                              >
-                              <td class="number figure">{way.seconds === null ? '?' : duration(way.seconds)}</td>
-                              <td class="number figure">{way.cost === null ? '?' : money(way.cost, currency)}</td>
-                              <td class="number figure">{way.perTB === null ? '?' : money(way.perTB, currency)}</td>
-                              <td>{way.fits ? 'yes' : 'no'}</td>
-                            </tr>
-                          {/each}
-                        </tbody>
-                      </table>
-                    </Wide>
-                  {/if}
-                </TabContent>
-              {/snippet}
-            </Tabs>
+            </div>
           {/if}
-        </div>
-      </details>
+          <Decided {rules} href="/c/{data.crate.slug}/house-rules" />
+          <Tabs bind:selected={tab}>
+            <Tab label="Ranking" />
+            <Tab label="Rejected" />
+            <Tab label="Ready-made" />
+            {#snippet content()}
+              <TabContent>
+                <div class="no-print">
+                  <Checkbox labelText="One row for a pairing, whatever the computer" bind:checked={fold} />
+                </div>
+                <Table
+                  rows={pageRows}
+                  {chainOf}
+                  {nameOf}
+                  {hrefOf}
+                  currency={report!.currency}
+                  selected={looked && keyOf(looked)}
+                  onselect={(key) => (selected = key)}
+                />
+                {#if pages > 1}
+                  <p class="pages no-print">
+                    <Button kind="ghost" size="small" disabled={at === 1} on:click={() => (at -= 1)}>Previous</Button>
+                    Page {at} of {pages}
+                    <Button kind="ghost" size="small" disabled={at === pages} on:click={() => (at += 1)}>Next</Button>
+                  </p>
+                {/if}
+              </TabContent>
+              <TabContent>
+                <Rejected rejected={report!.rejected} considered={report!.considered} {chainOf} {hrefOf} />
+              </TabContent>
+              <TabContent>
+                {#if report!.alternatives.length === 0}
+                  <p class="quiet">
+                    The crate knows no ready-made drives. <a href="/c/{data.crate.slug}/crate/alternative/new"
+                      >Add one</a
+                    >: a larger internal disk, a ready-made drive, a stick, a card.
+                  </p>
+                {:else}
+                  <p class="quiet small">
+                    As their makers state them: no forecast of a cache, so a long job may take longer. A larger internal
+                    disk counts what it adds.
+                  </p>
+                  <Wide label="Ready-made">
+                    <table class="plain-table">
+                      <thead
+                        ><tr
+                          ><th scope="col">Way</th><th scope="col" class="number">Adds</th><th
+                            scope="col"
+                            class="number">Write</th
+                          ><th scope="col" class="number">Read</th><th scope="col" class="number">Job</th><th
+                            scope="col"
+                            class="number">Price</th
+                          ><th scope="col" class="number">Per TB</th><th scope="col">Room for the job</th></tr
+                        ></thead
+                      >
+                      <tbody>
+                        {#each report!.alternatives as way (way.id)}
+                          <tr>
+                            <td><a href="/c/{data.crate.slug}/crate/alternative/{way.id}">{way.name}</a></td>
+                            <td class="number figure">{way.gainedTB}<span class="unit">TB</span></td>
+                            <td class="number figure"
+                              >{way.write === null ? '?' : rate(way.write)}<span class="unit">MB/s</span></td
+                            >
+                            <td class="number figure"
+                              >{way.read === null ? '?' : rate(way.read)}<span class="unit">MB/s</span></td
+                            >
+                            <td class="number figure">{way.seconds === null ? '?' : duration(way.seconds)}</td>
+                            <td class="number figure">{way.cost === null ? '?' : money(way.cost, currency)}</td>
+                            <td class="number figure">{way.perTB === null ? '?' : money(way.perTB, currency)}</td>
+                            <td>{way.fits ? 'yes' : 'no'}</td>
+                          </tr>
+                        {/each}
+                      </tbody>
+                    </table>
+                  </Wide>
+                {/if}
+              </TabContent>
+            {/snippet}
+          </Tabs>
+        {/if}
+      </div>
     </div>
   {/if}
 </div>
