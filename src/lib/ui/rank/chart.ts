@@ -2,10 +2,49 @@ import type { Data } from 'plotly.js';
 import type { AlternativePoint, FrontierPoint, RankRow } from '#core/compare/ranking/request';
 import { money, rate } from '#core/quantities/format';
 import { plotText } from '../common/plot-text';
+import { placeLabels, type Place } from '../geometry/labels';
 
 type Named = (row: Pick<RankRow, 'hostId' | 'portId' | 'cableId' | 'enclosureId' | 'driveId'>) => string;
 export const keyOf = (c: Pick<RankRow, 'hostId' | 'portId' | 'cableId' | 'enclosureId' | 'driveId'>): string =>
   [c.hostId, c.portId, c.cableId ?? '', c.enclosureId, c.driveId].join('~');
+
+type Spot = { perTB: number; write: number };
+/** About the size in which the chart is drawn, px: names need not be placed to the pixel. */
+const SIZE = { width: 550, height: 190 };
+const STEPS = 30;
+
+/** Points along the steps of a line, so that names keep off it. */
+const alongSteps = (points: readonly Spot[]): Spot[] =>
+  points.flatMap((point, i) => {
+    const next = points[i + 1];
+    if (!next) return [point];
+    const across = Array.from({ length: STEPS }, (_, n) => ({
+      perTB: point.perTB + ((next.perTB - point.perTB) * n) / STEPS,
+      write: point.write
+    }));
+    const up = Array.from({ length: STEPS }, (_, n) => ({
+      perTB: next.perTB,
+      write: point.write * (next.write / point.write) ** (n / STEPS)
+    }));
+    return [...across, ...up];
+  });
+
+/** Where each name stands: over no other, and where it can be over no mark and no line. The write is drawn by its logarithm. */
+function placesOf(named: readonly (Spot & { text: string })[], marks: readonly Spot[]): Place[] {
+  const all = [...named, ...marks].filter(({ write }) => write > 0);
+  const right = Math.max(1, ...all.map(({ perTB }) => perTB)) * 1.05;
+  const logs = all.map(({ write }) => Math.log(write));
+  const [low, high] = [Math.min(...logs) - 0.2, Math.max(...logs) + 0.2];
+  const toPlot = ({ perTB, write }: Spot) => ({
+    x: (perTB / right) * SIZE.width,
+    y: SIZE.height * (1 - (Math.log(Math.max(write, 1e-6)) - low) / (high - low))
+  });
+  return placeLabels(
+    named.map((spot) => ({ ...toPlot(spot), text: spot.text })),
+    marks.map(toPlot),
+    SIZE
+  );
+}
 
 /**
  * Price of a terabyte against the write after the cache: the rows that are shown, at hand and to buy, the frontier of all of them,
@@ -34,7 +73,11 @@ export function rankTraces(
   });
   const open = (row: RankRow) => row.toBuy.length > 0;
   const drawn = ways.filter((way) => way.perTB !== null && way.write !== null);
-  const right = Math.max(0, ...[...priced, ...drawn].map(({ perTB }) => perTB!));
+  const marks = [
+    ...priced.map((row) => ({ perTB: row.perTB!, write: row.sustainedWrite.typical })),
+    ...alongSteps(frontier.map(({ cost, sustainedWrite }) => ({ perTB: cost, write: sustainedWrite })))
+  ];
+  const named = drawn.map(({ perTB, write, name }) => ({ perTB: perTB!, write: write!, text: ` ${plotText(name)} ` }));
   const onIt = frontier.map(({ first }) => plotText(nameOf(first)));
   return [
     {
@@ -59,13 +102,11 @@ export function rankTraces(
       mode: 'text+markers',
       name: 'ready-made, as stated',
       marker: { size: 11, symbol: 'diamond' },
-      // A name begins at its point, and near the right edge it ends there.
-      textposition: drawn.map((way) => (way.perTB! > right * 0.6 ? 'middle left' : 'middle right')),
-
+      textposition: placesOf(named, marks),
       cliponaxis: false,
-      x: drawn.map((way) => Number(way.perTB!.toFixed(2))),
-      y: drawn.map((way) => way.write!),
-      text: drawn.map((way) => ` ${plotText(way.name)} `),
+      x: named.map(({ perTB }) => Number(perTB.toFixed(2))),
+      y: named.map(({ write }) => write),
+      text: named.map(({ text }) => text),
       hovertemplate: `%{text}<br>%{x:.2f} ${currency}/TB, %{y:.0f} MB/s<extra>no forecast of a cache</extra>`
     }
   ].filter((trace) => (trace as { x: unknown[] }).x.length > 0) as Data[];
