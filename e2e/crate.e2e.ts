@@ -82,8 +82,8 @@ test('a build’s shopping list tells what is there, what is to buy and what is 
 test('many parts at once: a field is set, and taken back', async ({ page }) => {
   await open(page, '/c/fernhollow/crate/drive?having=owned');
   await page.getByLabel('Choose all on this page').check();
-  await page.getByRole('button', { name: 'Set a field' }).click();
-  const dialog = page.getByRole('dialog', { name: /Set a field/ });
+  await page.getByRole('button', { name: 'Change a field' }).click();
+  const dialog = page.getByRole('dialog', { name: /Change a field/ });
   await dialog.getByLabel('Field', { exact: true }).selectOption('warrantyYears');
   await dialog.getByLabel(/New value/).fill('4');
   await dialog.getByRole('button', { name: 'Set it' }).click();

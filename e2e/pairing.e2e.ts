@@ -194,7 +194,7 @@ test('the stopwatch starts and stops with Space, and says what a hand is worth',
   await expect(watch.getByRole('button', { name: 'Stop' })).toBeVisible();
   await page.waitForTimeout(1000);
   await page.keyboard.press('Space');
-  await expect(watch).toContainText('a hand is off by ±0.28');
+  await expect(watch).toContainText('your finger may be off by ±0.28');
 });
 
 test.describe('ranking over the API', () => {

@@ -32,7 +32,7 @@
 <div class="acts no-print">
   <Button size="small" kind="tertiary" disabled={busy} on:click={() => (dialog = 'out')}>Lend</Button>
   <Button size="small" kind="tertiary" disabled={busy} on:click={() => (dialog = 'in')}>Returned</Button>
-  <Button size="small" kind="tertiary" disabled={busy} on:click={() => (dialog = 'set')}>Set a field</Button>
+  <Button size="small" kind="tertiary" disabled={busy} on:click={() => (dialog = 'set')}>Change a field</Button>
   <Button size="small" kind="tertiary" disabled={busy} on:click={() => act({ do: 'set', set: { state: 'retired' } })}
     >Retire</Button
   >
@@ -68,7 +68,7 @@
 <Modal
   open={dialog === 'set'}
   size="xs"
-  modalHeading="Set a field of {units}"
+  modalHeading="Change a field of {units}"
   primaryButtonText="Set it"
   secondaryButtonText="Cancel"
   primaryButtonDisabled={field === 'state' && value === ''}

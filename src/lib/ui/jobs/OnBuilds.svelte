@@ -31,7 +31,7 @@
       by: (row) => (row.verdict === 'fails' ? 1e12 : 0) + (row.seconds ?? 1e12),
       number: true
     },
-    limit: { label: 'It waits for', by: (row) => row.waitsFor ?? '' },
+    limit: { label: 'Held up by', by: (row) => row.waitsFor ?? '' },
     pay: { label: 'Price', by: (row) => row.cost?.total ?? 1e12 }
   };
   let sort = $state('seconds');

@@ -88,7 +88,7 @@
     {#if timed}
       <span class="figure"><strong>{rate(timed.MBps)}</strong><span class="unit">MB/s</span></span>
       <span class="small quiet"
-        >{rate(timed.low)} – {rate(timed.high)}, for a hand is off by ±{figure(timed.errorS)}&#8239;s ({figure(
+        >{rate(timed.low)} – {rate(timed.high)}, for your finger may be off by ±{figure(timed.errorS)}&#8239;s ({figure(
           timed.percent
         )}&#8239;%)</span
       >

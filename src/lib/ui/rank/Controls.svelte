@@ -110,7 +110,7 @@
     </fieldset>
 
     <fieldset>
-      <legend>Only what</legend>
+      <legend>Limits</legend>
       {#each LIMITS as [key, label, unit] (key)}
         <TextInput
           size="sm"

@@ -45,7 +45,7 @@
       <h1>Shopping list</h1>
       <p class="quiet">
         {data.build.tag}
-        {data.build.name}: what is there, what comes in a box, what is to buy and where it lands cheapest.
+        {data.build.name}: what is there, what comes in a box, what is to buy, and where it costs least delivered.
       </p>
     </div>
     <Button kind="tertiary" size="field" class="no-print" on:click={() => window.print()}>Print</Button>
@@ -75,7 +75,7 @@
     </table></Wide
   >
   {#if list.separate.parcels.length > 0}
-    <h2>Each part where it lands cheapest</h2>
+    <h2>Each part where it costs least delivered</h2>
     <Parcels label="Parcels, each part apart" split={list.separate} currency={list.currency} />
     {#if saving > 0.005}
       <h2>In as few parcels as pays</h2>

@@ -28,17 +28,19 @@
   <div class="page-head">
     <div class="grow">
       <h1>History</h1>
-      <p class="quiet">Who changed what, newest first; the last 300. What nothing was built on since can be undone.</p>
+      <p class="quiet">
+        Who changed what, newest first; the last 300. A change can be undone as long as no later change needs it.
+      </p>
     </div>
     <form onsubmit={sign}>
       <TextInput
         size="sm"
-        labelText="Who is at this browser"
+        labelText="Your name, for this history"
         bind:value={writer}
         maxlength={60}
         placeholder="this machine"
       />
-      <Button type="submit" size="small" kind="tertiary">Sign with it</Button>
+      <Button type="submit" size="small" kind="tertiary">Use this name</Button>
     </form>
     <div class="find"><Search size="sm" labelText="Find in the history" placeholder="Find" bind:value={find} /></div>
   </div>

@@ -276,7 +276,7 @@
           <p class="summary" aria-live="polite">
             <strong class="figure">{report.considered}</strong> combinations:
             <strong class="figure">{report.accepted}</strong> ranked{report.filtered > 0
-              ? `, ${report.filtered} narrowed out`
+              ? `, ${report.filtered} left out by your limits`
               : ''}, <span class="figure">{report.rejected.reduce((sum, { count }) => sum + count, 0)}</span>
             rejected{report.accepted > report.rows.length ? `. The first ${report.rows.length} are shown` : ''}.
           </p>
@@ -284,7 +284,7 @@
             <div class="empty">
               <p>
                 {report.filtered > 0
-                  ? 'What goes together is narrowed out by the filters at the left.'
+                  ? 'What goes together is left out by the limits that you set.'
                   : 'Nothing here goes together for this job. The rejected ones say why.'}
               </p>
             </div>

@@ -181,7 +181,8 @@
                   <span class="bar"><BandBar band={out.together} /></span>
                 {:else}–{/if}
               </td>
-              <td>{out && out.heldBy.length > 0 ? out.heldBy.join(', ') : out?.together ? 'nobody' : '–'}</td>
+              <td>{out && out.heldBy.length > 0 ? out.heldBy.join(', ') : out?.together ? 'by nothing shared' : '–'}</td
+              >
               <td
                 ><button type="button" class="link no-print" onclick={() => keep(seats.filter((_, k) => k !== i))}
                   >Take out<span class="hidden-visually">: {seat.tag}</span></button

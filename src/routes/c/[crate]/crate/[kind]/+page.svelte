@@ -143,7 +143,7 @@
     {#if picked.size > 0}
       <div class="bulk no-print" role="region" aria-label="What to do with the chosen parts">
         <strong>{picked.size} chosen</strong>
-        <Button size="small" kind="tertiary" on:click={() => (dialog = 'edit')}>Set a field</Button>
+        <Button size="small" kind="tertiary" on:click={() => (dialog = 'edit')}>Change a field</Button>
         <Button size="small" kind="tertiary" on:click={() => void duplicate()}>Duplicate</Button>
         <Button
           size="small"
@@ -230,7 +230,7 @@
 
 <Modal
   open={dialog === 'edit'}
-  modalHeading="Set a field of {picked.size} {label.many.toLowerCase()}"
+  modalHeading="Change a field of {picked.size} {label.many.toLowerCase()}"
   primaryButtonText="Set it"
   secondaryButtonText="Cancel"
   primaryButtonDisabled={busy || !editing || Object.keys(read.errors).length > 0}
