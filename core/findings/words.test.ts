@@ -66,7 +66,7 @@ const CASES: { [C in FindingCode]: [FindingFacts[C], RegExp[]] } = {
     [/While it writes/, /about 9.7.W \(from 5.5 to 14\)/, /at least 7.5.W \(assumed/, /Look up what the port gives/]
   ],
   'external-supply-needed': [{ stated: true }, [/12 V/, /Never open the supply/]],
-  'esata-needs-power': [{ stated: false }, [/no power/, /is not stated/, /data before power/]],
+  'esata-needs-power': [{ stated: false }, [/no power/, /is not stated/, /data cable first, then the power/]],
   'shared-hub-power': [
     { hubW: { low: 4.5, high: 7.5 }, need: { low: 3, typical: 4, high: 6 }, peakW: 9 },
     [/4.5 to 7.5.W for all of its ports together/, /about 4.W, for moments 9.W/, /supply/]

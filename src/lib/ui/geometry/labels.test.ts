@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { seeded } from '#core/quantities/random';
-import { boxOf, overlap, placeLabels, type Named } from './labels';
+import { labelBox, overlap, placeLabels, type NamedPoint } from './labels';
 
 const SIZE = { width: 560, height: 190 };
-const over = (points: readonly Named[], drawn: readonly { x: number; y: number }[] = []) => {
-  const boxes = placeLabels(points, drawn, SIZE).map((place, i) => boxOf(points[i]!, place));
+const over = (points: readonly NamedPoint[], drawn: readonly { x: number; y: number }[] = []) => {
+  const boxes = placeLabels(points, drawn, SIZE).map((place, i) => labelBox(points[i]!, place));
   return boxes.flatMap((a, i) => boxes.slice(i + 1).map((b) => overlap(a, b))).reduce((sum, area) => sum + area, 0);
 };
 

@@ -1,5 +1,5 @@
 /** A point with its name, px from the left and from the top of the plot. */
-export type Named = { x: number; y: number; text: string };
+export type NamedPoint = { x: number; y: number; text: string };
 export type Place =
   | 'middle right'
   | 'middle left'
@@ -27,7 +27,7 @@ const LINE = 14;
 const GAP = 8;
 
 /** Where a name would lie. */
-export function boxOf({ x, y, text }: Named, place: Place): Box {
+export function labelBox({ x, y, text }: NamedPoint, place: Place): Box {
   const width = text.length * SIGN;
   const [vertical, horizontal] = place.split(' ');
   const x0 = horizontal === 'right' ? x + GAP : horizontal === 'left' ? x - GAP - width : x - width / 2;
@@ -44,7 +44,7 @@ type Placed = { places: Place[]; cost: number };
 /** Places the names in an order, each where it costs least after those before it. */
 function inOrder(
   order: readonly number[],
-  points: readonly Named[],
+  points: readonly NamedPoint[],
   marks: readonly Box[],
   size: { width: number; height: number }
 ): Placed {
@@ -54,7 +54,7 @@ function inOrder(
   for (const i of order) {
     let best: { place: Place; box: Box; cost: number } | undefined;
     for (const place of PLACES) {
-      const box = boxOf(points[i]!, place);
+      const box = labelBox(points[i]!, place);
       const outside =
         Math.max(0, -box.x0) +
         Math.max(0, box.x1 - size.width) +
@@ -82,7 +82,7 @@ function inOrder(
  * @param drawn marks and lines, as points
  */
 export function placeLabels(
-  points: readonly Named[],
+  points: readonly NamedPoint[],
   drawn: readonly { x: number; y: number }[],
   size: { width: number; height: number }
 ): Place[] {
