@@ -1,5 +1,6 @@
 <script lang="ts">
   import { Button, Modal } from 'carbon-components-svelte';
+  import { flushSync } from 'svelte';
   import type { PlanAnswer } from '#core/answers/answers';
   import { planFile } from '#core/answers/plan-file';
   import type { PlanInput, PlanReport } from '#core/plan/report';
@@ -36,11 +37,17 @@
     const file = planFile({ name: title, input, engine: report.engine, answers }, dayHere());
     saveAs(`${title}.plan.json`, 'application/json', `${JSON.stringify(file, null, 2)}\n`);
   }
+  /** The paper is drawn only while it is needed: every change of a part would draw it anew. */
+  let drawn = $state(false);
+  const draw = (wanted: boolean) => flushSync(() => (drawn = wanted));
   function savePage(): void {
+    draw(true);
     if (paper) saveAs(`${title}.html`, 'text/html', standAlone(paper, title));
+    draw(false);
   }
 </script>
 
+<svelte:window onbeforeprint={() => draw(true)} onafterprint={() => draw(false)} />
 <section class="share no-print" aria-label="Keep and share">
   <strong>Keep and share</strong>
   <Button kind="ghost" size="small" on:click={copyLink}>Copy the link</Button>
@@ -48,7 +55,7 @@
   <Button kind="ghost" size="small" on:click={savePage}>Save as a page</Button>
   <Button kind="ghost" size="small" on:click={() => print()}>Print with workings</Button>
 </section>
-<PlanPaper {heading} {tag} {input} {report} {answers} today={dayHere()} bind:element={paper} />
+{#if drawn}<PlanPaper {heading} {tag} {input} {report} {answers} today={dayHere()} bind:element={paper} />{/if}
 
 <Modal bind:open size="sm" passiveModal modalHeading="The link to this plan">
   <p>It opens wherever this Ash Crate can be reached: on this computer, and where its address is known.</p>
