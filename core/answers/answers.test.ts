@@ -66,6 +66,22 @@ describe('whether it goes together', () => {
       'It goes together, but not for this job. Too large.'
     );
   });
+  it('a fault of the parts is not hidden behind a job that does not fit', () => {
+    const fail = (about: 'job' | 'drive', message: string) => ({
+      code: 'x',
+      severity: 'fail' as const,
+      about,
+      message,
+      reason: ''
+    });
+    const both: PlanReport = {
+      ...withJob(),
+      verdict: 'fails',
+      findings: [fail('job', 'Too large.'), fail('drive', 'Too long.')]
+    };
+    expect(said('goes', { report: both, job })?.text).toBe('It does not go together. Too long.');
+    expect(said('job', { report: both, job })?.text).toMatch(/^Once that is mended/);
+  });
   it('what does not go together has figures for when that is mended, and none where there are none', () => {
     const amiss = { ...withJob(), ...finding('fail', 'cable', 'No.') };
     expect(said('job', { report: amiss, job })?.text).toMatch(/^Once that is mended: Reels, 400 GB, takes/);

@@ -54,13 +54,17 @@ const GOES: Record<Verdict, PlanAnswer> = {
   fails: { about: 'goes', text: 'It does not go together.', short: 'does not go together', tone: 'bad' }
 };
 
+/** Whether the parts themselves do not go together; that a job does not fit them is another thing. */
+const isAmiss = ({ severity, about }: PlanReport['findings'][number]): boolean =>
+  severity === 'fail' && about !== 'job';
+
 /** Says whether the parts go together, and what of it is the matter. */
 function goes({ report: { verdict, findings } }: AnswersOf): PlanAnswer {
   const plain = GOES[verdict];
-  const worst = findings[0];
+  const worst = findings.find(isAmiss) ?? findings[0];
   if (verdict === 'works' || !worst) return plain;
   // That a job does not fit, or a system cannot be served, is no fault of the parts.
-  if (verdict === 'fails' && worst.about === 'job')
+  if (verdict === 'fails' && !isAmiss(worst))
     return {
       ...plain,
       text: `It goes together, but not for this job. ${sentence(worst.message)}`,
@@ -278,7 +282,7 @@ function price({ report: { cost }, toPay }: AnswersOf): PlanAnswer {
 export function answersOf(of: AnswersOf): PlanAnswer[] {
   const { next, report } = of;
   // What does not go together has figures only for when that is mended.
-  const amiss = report.verdict === 'fails' && report.findings[0]?.about !== 'job';
+  const amiss = report.findings.some(isAmiss);
   const would = (answer: PlanAnswer | undefined): PlanAnswer | undefined =>
     amiss && answer
       ? {

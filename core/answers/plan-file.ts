@@ -44,6 +44,9 @@ export function planFile(
   };
 }
 
+/** No plan file is larger; a larger one is not even read. */
+export const PLAN_FILE_BYTES = 2_000_000;
+
 /**
  * Reads the text of a plan file, whatever is in it.
  * @returns the plan, or a sentence that says why it is none

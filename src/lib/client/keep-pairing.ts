@@ -1,33 +1,28 @@
+import { planFile } from '#core/answers/plan-file';
 import { assemble, type Library } from '#core/build/assemble';
 import type { Choice } from '#core/build/choice';
-import { changesOf } from './change';
-import { send, type ChangeAnswer } from './api';
+import { ENGINE_VERSION } from '#core/plan/plan';
+import { dayHere } from '$lib/ui/common/day-here';
 import { notices } from '$lib/ui/frame/notices.svelte';
+import { send } from './api';
+import { changesOf } from './change';
 
-/** Makes a crate of one's own from a pairing of classes: its parts, and the build that they make. */
+/** Makes a crate of one's own from a pairing of classes: its parts come as one change, as from a plan file, then the build. */
 export async function keepPairing(library: Library, choice: Partial<Choice>): Promise<void> {
   const whole = assemble(library, choice);
   if (!whole.ok) return;
-  const { host, portId, cable, enclosure, drive } = whole.input;
+  const { drive, enclosure } = whole.input;
+  const name = `${drive.name} in ${enclosure.name}`.slice(0, 120);
   const made = await send<{ id: string; slug: string }>('POST', '/api/crates', { name: 'My crate' });
   if (!made.ok) return notices.add('error', made.failure.message);
   const base = `/api/crates/${made.data.id}`;
-  const add = async (spec: { id?: string | undefined }): Promise<string | undefined> => {
-    const { id: _class, ...rest } = spec;
-    const answer = await send<ChangeAnswer>('POST', `${base}/models`, { spec: rest, have: 'no' });
-    if (answer.ok) return answer.data.id;
-    notices.add('error', answer.failure.message);
-    return undefined;
-  };
-  const [hostId, enclosureId, driveId] = [await add(host), await add(enclosure), await add(drive)];
-  const cableId = cable && (await add(cable));
-  if (!hostId || !enclosureId || !driveId) return;
-  const own: Choice = { hostId, portId, enclosureId, driveId, ...(cableId ? { cableId } : {}) };
-  const name = `${drive.name} in ${enclosure.name}`.slice(0, 120);
+  const file = planFile({ name, input: whole.input, engine: ENGINE_VERSION, answers: [] }, dayHere());
+  const opened = await send<{ choice: Choice }>('POST', `${base}/plan-files`, file);
+  if (!opened.ok) return notices.add('error', opened.failure.message);
   await changesOf(made.data.id)(
     'POST',
     `${base}/builds`,
-    { name, choice: own },
+    { name, choice: opened.data.choice },
     {
       words: ({ tag }) => `Kept as ${tag}, in a crate of your own.`,
       to: ({ tag }) => `/b/${tag}/pair`,

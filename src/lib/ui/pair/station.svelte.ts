@@ -1,4 +1,4 @@
-import { answersOfBuild, toPayOf } from '#core/answers/of-build';
+import { answersOfBuild } from '#core/answers/of-build';
 import { assemble, type Library } from '#core/build/assemble';
 import type { Choice } from '#core/build/choice';
 import { CHAIN_PLACES, pickedAt, stepAt, withPicked, type ChainPlace } from '#core/build/options';
@@ -103,12 +103,6 @@ export class PairingState {
     const { library, tag } = this.#of();
     return input && report ? answersOfBuild(library, { input, report, tag, next }) : [];
   });
-  readonly stillToPay = $derived.by(() => {
-    const { input, report } = this;
-    const { library, tag } = this.#of();
-    return input && report ? toPayOf(library, { input, report, tag }) : undefined;
-  });
-
   tileAt(where: ChainPlace | 'job'): Tile {
     return this.tiles.find((tile) => tile.key === where)!;
   }

@@ -30,7 +30,7 @@ const weights = (change: Partial<Weights>): Weights => ({
   perTB: 0,
   ...change
 });
-const said = { lineOf: ({ enclosureId }: RankRow) => enclosureId, currency: 'EUR' };
+const said = { lineOf: ({ enclosureId }: { enclosureId: string }) => enclosureId, currency: 'EUR' };
 const plain = (text = '') => text.replaceAll('\u202f', ' ');
 
 describe('which should I buy', () => {
@@ -60,10 +60,14 @@ describe('which should I buy', () => {
     );
     expect(rankAnswer([row('A'), row('B')], weights({ cost: 1 }), said)!.next).toContain('as good as the first');
   });
-  it('names the cheapest that does the job', () => {
-    const rows = [row('A'), row('B', { cost: null }), row('C', { cost: 40, seconds: 300 })];
-    expect(plain(rankAnswer(rows, weights({}), said)!.cheapest)).toBe('C: the job in about 5:00 min, 40.00 EUR.');
-    expect(rankAnswer([row('A')], weights({}), said)!.cheapest).toContain('The first is the cheapest');
+  it('names the cheapest of all that were ranked, also where it is not among the rows', () => {
+    const rows = [row('A'), row('B', { cost: 90 })];
+    const answer = rankAnswer(rows, weights({}), { ...said, cheapest: { first: row('Z'), cost: 12.5 } })!;
+    expect(plain(answer.cheapest)).toBe('Z: 12.50 EUR.');
+    expect(rankAnswer(rows, weights({}), { ...said, cheapest: { first: row('A'), cost: 100 } })!.cheapest).toContain(
+      'The first is the cheapest'
+    );
+    expect(rankAnswer(rows, weights({}), said)!.cheapest).toBeUndefined();
   });
 });
 

@@ -1,11 +1,17 @@
-import type { RankRow, Weights } from '#core/compare/ranking/request';
+import type { Combination, RankRow, Weights } from '#core/compare/ranking/request';
 import { duration, money, rate } from '#core/quantities/format';
+import { keyOf } from './chart';
 import { CRITERION_WORD } from './state';
 
 /** What a ranking answers before it asks: the first, why it is first, the next one and what would make it first, the cheapest. */
 export type RankAnswer = { first: string; why: string; next?: string; cheapest?: string };
 
-type Said = { lineOf: (row: RankRow) => string; currency: string | null };
+type Said = {
+  lineOf: (row: Combination) => string;
+  currency: string | null;
+  /** The cheapest of all that were ranked; it may stand far below the rows that are shown. */
+  cheapest?: { first: Combination; cost: number } | undefined;
+};
 
 const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);
 const price = (amount: number | null, currency: string | null) =>
@@ -54,13 +60,7 @@ function wouldBeFirst(first: RankRow, second: RankRow, weights: Weights, { curre
 export function rankAnswer(rows: readonly RankRow[], weights: Weights, said: Said): RankAnswer | undefined {
   const [first, second] = rows;
   if (!first) return undefined;
-  const { lineOf, currency } = said;
-  const cheapest = rows
-    .filter((row) => row.cost !== null)
-    .reduce<RankRow | undefined>(
-      (best, row) => (best === undefined || (row.cost ?? 0) < (best.cost ?? 0) ? row : best),
-      undefined
-    );
+  const { lineOf, currency, cheapest } = said;
   const figures = (row: RankRow) => `the job in about ${duration(row.seconds)}, ${price(row.cost, currency)}`;
   return {
     first: `${lineOf(first)}: ${figures(first)}.`,
@@ -69,7 +69,9 @@ export function rankAnswer(rows: readonly RankRow[], weights: Weights, said: Sai
     ...(cheapest
       ? {
           cheapest:
-            cheapest === first ? 'The first is the cheapest, too.' : `${lineOf(cheapest)}: ${figures(cheapest)}.`
+            keyOf(cheapest.first) === keyOf(first)
+              ? 'The first is the cheapest, too.'
+              : `${lineOf(cheapest.first)}: ${price(cheapest.cost, currency)}.`
         }
       : {})
   };

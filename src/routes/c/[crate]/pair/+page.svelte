@@ -13,7 +13,7 @@
   import PairStation from '$lib/ui/pair/PairStation.svelte';
   import { choiceFromQuery, choiceToQuery } from '$lib/ui/pair/slots';
   import { choiceKey, compareHref } from '$lib/ui/compare/laid';
-  import { readPlanFile } from '#core/answers/plan-file';
+  import { PLAN_FILE_BYTES, readPlanFile } from '#core/answers/plan-file';
   import FilePicker from '$lib/ui/common/FilePicker.svelte';
   import { notices } from '$lib/ui/frame/notices.svelte';
   import { changesOf } from '$lib/client/change';
@@ -56,6 +56,7 @@
   }
   /** A plan from elsewhere: its parts are taken into this crate, and the plan stands here at once. */
   async function openPlan(file: File): Promise<void> {
+    if (file.size > PLAN_FILE_BYTES) return notices.add('error', 'This is no plan file: it is larger than 2 MB.');
     const read = readPlanFile(await file.text());
     if (!read.ok) return notices.add('error', read.message);
     let opened: Partial<Choice> = {};

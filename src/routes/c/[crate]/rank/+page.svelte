@@ -156,18 +156,13 @@
         ? keyOf(runnerUp)
         : report && heldAgainst(report.alternatives, buyRule)?.id)
   );
-  const weights = $derived({
-    ...(job
-      ? beginWeights(job, data.crate.houseRules).weights
-      : { sustainedWrite: 1, read: 0, seconds: 1, cost: 0, perTB: 1 }),
-    ...chosen.weights
-  });
   const answer = $derived(
-    rankAnswer(
-      folded.map(({ row }) => row),
-      weights,
-      { lineOf, currency: report?.currency ?? null }
-    )
+    report &&
+      rankAnswer(
+        folded.map(({ row }) => row),
+        report.weights,
+        { lineOf, currency: report.currency, cheapest: report.frontier[0] }
+      )
   );
   const firstTwo = $derived(folded.slice(0, 2).map(({ row }) => new URL(hrefOf(row), page.url).search.slice(1)));
   const rules = $derived([
