@@ -55,10 +55,11 @@ function wouldBeFirst(first: RankRow, second: RankRow, weights: Weights, { curre
 /**
  * Answers which to buy, from rows in their order.
  * @param rows pairings, each once, the best first
- * @param weights what counts how much
+ * @param counted what counts how much; what is left out does not count
  */
-export function rankAnswer(rows: readonly RankRow[], weights: Weights, said: Said): RankAnswer | undefined {
+export function rankAnswer(rows: readonly RankRow[], counted: Partial<Weights>, said: Said): RankAnswer | undefined {
   const [first, second] = rows;
+  const weights: Weights = { sustainedWrite: 0, read: 0, seconds: 0, cost: 0, perTB: 0, ...counted };
   if (!first) return undefined;
   const { lineOf, currency, cheapest } = said;
   const figures = (row: RankRow) => `the job in about ${duration(row.seconds)}, ${price(row.cost, currency)}`;
