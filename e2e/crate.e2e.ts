@@ -25,14 +25,42 @@ test('a CSV with errors shows them beside their rows, imports nothing, then all 
   const file = { name: 'drives.csv', mimeType: 'text/csv', buffer: Buffer.from(csv) };
   await page.getByLabel('Choose a file').setInputFiles(file);
   await expect(page.getByRole('row', { name: /Bad/ })).toContainText('less than 0.001 TB');
-  const start = page.getByRole('button', { name: 'Import 1 rows' });
+  const start = page.getByRole('button', { name: 'Import 1 row' });
   await expect(start).toBeDisabled();
-  await page.getByText('leave out the 1 wrong rows', { exact: false }).click();
+  await page.getByText('leave out the wrong row', { exact: false }).click();
   await start.click();
   await expect(page.getByText('Imported: 1 new, 0 changed.')).toBeVisible();
   await page.getByLabel('Choose a file').setInputFiles([]);
   await page.getByLabel('Choose a file').setInputFiles(file);
   await expect(page.getByRole('row', { name: /Karst/ })).toContainText('is there already');
+});
+
+test('a table with the headings of a page is known, its wrong cells are put right in place, and undoing it is one line', async ({
+  page
+}) => {
+  await open(page, '/c/fernhollow/tables');
+  const csv =
+    'Name,Kind,Interface,Capacity,Read,Write,Cells,Rd\r\n' +
+    'Kame 1T,"NVMe, M.2",PCIe 4.0 x4,1 TB,fast,6000,TLC,50\r\nKame 2T,"NVMe, M.2",PCIe 4.0 x4,2 TB,7000,6000,floppy,60\r\n';
+  const choose = async (name: string) =>
+    page.getByLabel('Choose a file').setInputFiles({ name, mimeType: 'text/csv', buffer: Buffer.from(csv) });
+  await choose('one.csv');
+  await expect(page.getByText('0 new, 0 changed, 0 there already, 2 wrong.')).toBeVisible();
+  await expect(page.getByText('is not one of the choices: TLC, QLC, MLC, SLC.')).toBeVisible();
+  await page.getByLabel('Rd', { exact: true }).selectOption('Random 4 KiB read, queue depth 1 (MB/s)');
+  // the same columns in another file: what was assigned stays
+  await choose('two.csv');
+  await expect(page.getByLabel('Rd', { exact: true })).toHaveValue('random4kReadMBps');
+  await page.getByLabel(/^Sequential read.*row 1$/).fill('7,0 GB/s');
+  await page.keyboard.press('Tab');
+  await expect(page.getByText('1 new, 0 changed, 0 there already, 1 wrong.')).toBeVisible();
+  await page.getByLabel('Flash, cells, row 2').selectOption('TLC');
+  await page.getByRole('button', { name: 'Import 2 rows' }).click();
+  await expect(page.getByText('Imported: 2 new, 0 changed.')).toBeVisible();
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await expect(page.getByText('Undone', { exact: false }).first()).toBeVisible();
+  await open(page, '/c/fernhollow/history');
+  await expect(page.getByRole('cell', { name: /^Undid a change/ })).toHaveCount(1);
 });
 
 test('units: added, lent by keyboard alone, found by a picture of their label, deleted and brought back', async ({

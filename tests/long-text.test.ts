@@ -1,7 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { z } from 'zod';
 import { fileFields, FILES } from '../core/tables/kinds-of-table';
-import { columnsOf, headingUnit, matchColumns, readRow, withHeadingUnit } from '../core/tables/table';
+import { headingUnit, matchColumns, withHeadingUnit } from '../core/tables/headings';
+import { phrasesOf, portsSaid, takeApart } from '../core/tables/phrases';
+import { columnsOf, readRow } from '../core/tables/table';
 import { formFields } from '../core/parts/form/form-fields';
 import { readDraft, type Field } from '../core/parts/form/form';
 import { text } from '../core/parts/form/field';
@@ -81,6 +83,11 @@ const TAKERS: Record<string, (odd: string) => unknown> = {
   },
   'cells of a file': (odd) => {
     withHeadingUnit(odd, 'GB');
+    portsSaid(odd);
+    for (const kind of KINDS) {
+      const phrases = phrasesOf('models', kind);
+      takeApart(phrases, Object.fromEntries(phrases.map(({ path }) => [path, odd])));
+    }
     // one of each sort of field; a row in which all sixty are so long is refused as a whole
     for (const file of [drive, ...FILES.map((what) => fileFields(what))]) {
       const some = columnsOf(file).filter((_, i) => i % 5 === 0);

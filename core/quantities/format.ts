@@ -82,3 +82,12 @@ export function day(iso: string): string {
   const match = /^(\d{4})-(\d{2})-(\d{2})/.exec(iso);
   return match ? `${Number(match[3])} ${MONTHS[Number(match[2]) - 1]} ${match[1]}` : iso;
 }
+
+/**
+ * Gives a number of things with their word, `1 price` and `2 prices`.
+ * @param many where the plural is not the word with an s
+ * @example counted(1, 'price') // '1 price'
+ */
+export function counted(n: number, one: string, many = `${one}s`): string {
+  return `${n} ${n === 1 ? one : many}`;
+}

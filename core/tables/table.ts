@@ -1,25 +1,49 @@
 import { draftFrom, readDraft, type Draft, type Field, NEEDED } from '../parts/form/form.ts';
-import { unitLike, type UnitName } from '../quantities/read.ts';
+import { readDay } from '../quantities/days.ts';
+import type { UnitName } from '../quantities/read.ts';
 
-/** A column of a table file: the field's path, as the contract names it, and what people call it. */
-export type Column = { path: string; title: string; required: boolean; unit?: UnitName };
+/** A column of a table file: the field's path, as the contract names it, what people call it, and what may stand in it. */
+export type Column = {
+  path: string;
+  title: string;
+  required: boolean;
+  unit?: UnitName;
+  choices?: readonly string[];
+  /** What else people write over such a column. */
+  usual?: readonly string[];
+};
+
+const lowerFirst = (title: string) => (/^[A-Z][a-z]/.test(title) ? title[0]?.toLowerCase() + title.slice(1) : title);
+
+/** A field of a group under the heading of the group; what the heading says already is not said twice. */
+const inGroup = (heading: string, title: string) =>
+  !heading || title.toLowerCase().startsWith(heading.toLowerCase()) ? title : `${heading}, ${lowerFirst(title)}`;
+
+const YES_NO = ['yes', 'no'] as const;
+
+function choicesOf(field: Field): readonly string[] | undefined {
+  if (field.type === 'yes-no') return YES_NO;
+  return field.type === 'choice' || field.type === 'choices' ? field.options.map(({ label }) => label) : undefined;
+}
 
 /**
- * Gives the columns of a form: one a field; lists of parts inside a part stand in one cell, as JSON.
- * @example columnsOf(formFields(cableSchema)).find(({ path }) => path === 'lengthM').title // 'Length, m'
+ * Gives the columns of a form: one a field, with its unit in brackets; lists of parts inside a part stand in one cell, as JSON.
+ * @example columnsOf(formFields(cableSchema)).find(({ path }) => path === 'lengthM').title // 'Length (m)'
  */
 export function columnsOf(fields: readonly Field[], prefix = '', heading = ''): Column[] {
   return fields.flatMap((field): Column[] => {
     const path = `${prefix}${field.key}`;
-    const title = heading ? `${heading}, ${field.title}` : field.title;
-    const unit = 'unit' in field && field.unit ? `, ${field.unit}` : '';
+    const title = inGroup(heading, field.title);
     if (field.type === 'group') return columnsOf(field.fields, `${path}.`, title);
+    const unit = 'unit' in field && field.unit ? field.unit : undefined;
+    const choices = choicesOf(field);
     return [
       {
         path,
-        title: `${title}${unit}`,
+        title: unit ? `${title} (${unit})` : title,
         required: field.required && prefix === '',
-        ...(unit ? { unit: (field as { unit: UnitName }).unit } : {})
+        ...(unit ? { unit } : {}),
+        ...(choices ? { choices } : {})
       }
     ];
   });
@@ -58,8 +82,8 @@ export function cellsOf(fields: readonly Field[], spec: Record<string, unknown>,
   return cells;
 }
 
-const YES = new Set(['yes', 'true', '1', 'y', 'x']);
-const NO = new Set(['no', 'false', '0', 'n']);
+const YES = new Set(['yes', 'true', '1', 'y', 'x', 'ja', 'oui', 'sí', 'si', 'active', 'aktiv', 'actif', 'activo', '✓']);
+const NO = new Set(['no', 'false', '0', 'n', 'nein', 'non', 'none', '-', '–', 'passive', 'passiv', 'passif', 'pasivo']);
 
 /** What a cell becomes in the draft of a form, or what is wrong with it. */
 type ReadCell = { draft: Draft } | { error: string };
@@ -76,21 +100,42 @@ function readListCell(field: Extract<Field, { type: 'list' }>, cell: string, pat
   return { error: 'This cell must hold a list as JSON.' };
 }
 
-const saysOption = (word: string) => (o: { value: unknown; label: string }) =>
-  String(o.value).toLowerCase() === word || o.label.toLowerCase() === word;
+type Option = { value: string | number; label: string };
+const squeezed = (text: string) => text.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, '');
+
+/** Finds the choice that a word means: by its value or label, as a number (“Gen 4” of 2, 3, 4, 5), or as the one that begins with it. */
+function optionSaid(options: readonly Option[], word: string): Option | undefined {
+  const wanted = squeezed(word);
+  if (wanted === '' || word.length > LONGEST_WORD) return undefined;
+  const same = options.find((o) => squeezed(String(o.value)) === wanted || squeezed(o.label) === wanted);
+  if (same) return same;
+  const number = /^\D*(\d+(?:\.\d+)?)\D*$/.exec(word)?.[1];
+  const numbered = number === undefined ? undefined : options.find((o) => o.value === Number(number));
+  if (numbered) return numbered;
+  const beginning = wanted.length < 2 ? [] : options.filter((o) => squeezed(o.label).startsWith(wanted));
+  return beginning.length === 1 ? beginning[0] : undefined;
+}
+
+/** No choice has a longer word than this. */
+const LONGEST_WORD = 100;
+
+const notAChoice = (words: readonly string[], options: readonly Option[]) =>
+  `“${words.map((word) => word.slice(0, 60)).join('”, “')}” is not one of the choices: ${options.map((o) => o.label).join(', ')}.`;
 
 /** Reads a cell that holds several choices, apart by semicolons or bars. */
 function readChoicesCell(field: Extract<Field, { type: 'choices' }>, cell: string, path: string): ReadCell {
-  const words = cell
-    .split(/[;|]/)
-    .map((word) => word.trim().toLowerCase())
-    .filter(Boolean);
-  const picked = words.map((word) => field.options.find(saysOption(word)));
-  const unknown = words.filter((_, i) => picked[i] === undefined);
-  if (unknown.length === 0)
-    return { draft: { [path]: picked.flatMap((option) => (option ? [String(option.value)] : [])) } };
-  const choices = field.options.map((o) => o.value).join(', ');
-  return { error: `“${unknown.join('”, “')}” is not one of the choices: ${choices}.` };
+  const apart = (separator: RegExp) =>
+    cell
+      .split(separator)
+      .map((word) => word.trim())
+      .filter(Boolean);
+  // A comma may stand inside the word of a choice; where every word between commas is one, they part them.
+  const known = (words: readonly string[]) => words.every((word) => optionSaid(field.options, word));
+  const byComma = apart(/[;|,]/);
+  const words = known(byComma) ? byComma : apart(/[;|]/);
+  const unknown = words.filter((word) => !optionSaid(field.options, word));
+  if (unknown.length > 0) return { error: notAChoice(unknown, field.options) };
+  return { draft: { [path]: words.flatMap((word) => String(optionSaid(field.options, word)?.value ?? word)) } };
 }
 
 function readYesNoCell(cell: string, path: string): ReadCell {
@@ -108,11 +153,11 @@ function readCell(field: Exclude<Field, { type: 'group' }>, cell: string, path: 
     case 'yes-no':
       return readYesNoCell(cell, path);
     case 'choice': {
-      const option = field.options.find(saysOption(cell.toLowerCase()));
-      return { draft: { [path]: option ? String(option.value) : cell } };
+      const option = optionSaid(field.options, cell);
+      return option ? { draft: { [path]: String(option.value) } } : { error: notAChoice([cell], field.options) };
     }
     default:
-      return { draft: { [path]: cell } };
+      return { draft: { [path]: field.type === 'text' && field.day ? (readDay(cell) ?? cell) : cell } };
   }
 }
 
@@ -158,84 +203,4 @@ export function readRow(
           ? `${message} Meant ${suggestions.map((s) => s.text).join(' or ')}?`
           : message;
   return { spec: read.spec, errors };
-}
-
-const plain = (text: string) => text.toLowerCase().replace(/[^a-z0-9]+/g, '');
-
-/** A heading is a few words; what is longer is no heading. */
-const LONGEST_HEADING = 200;
-
-/** `Capacity (GB)`, `Capacity, GB` and `Capacity [GB]`: what is measured, and the unit after it. */
-function splitHeading(heading: string): { measured: string; unit: string } | undefined {
-  const whole = heading.trim();
-  if (whole.length > LONGEST_HEADING) return undefined;
-  const inner = /[)\]]$/.test(whole) ? whole.slice(0, -1) : whole;
-  const at = Math.max(inner.lastIndexOf(','), inner.lastIndexOf('('), inner.lastIndexOf('['));
-  const unit = inner.slice(at + 1).trim();
-  return at < 0 || unit === '' || /[)\]]/.test(unit) ? undefined : { measured: inner.slice(0, at).trimEnd(), unit };
-}
-
-/**
- * Gives the unit that a heading states for a column, where it is another one than the field's own.
- * @example headingUnit('Length (cm)', { path: 'lengthM', title: 'Length', required: false, unit: 'm' }) // 'cm'
- */
-export function headingUnit(heading: string, column: Column | undefined): UnitName | undefined {
-  const stated = splitHeading(heading)?.unit;
-  const unit = stated && column?.unit ? unitLike(stated, column.unit) : undefined;
-  return unit === column?.unit ? undefined : unit;
-}
-
-/**
- * Gives a cell with the unit of its heading, where it holds no more than a number.
- * @example withHeadingUnit('50', 'cm') // '50 cm'
- */
-export function withHeadingUnit(cell: string, unit: UnitName | undefined): string {
-  const number = cell.trim();
-  const plainNumber = /^[\d.,\s\u00a0\u202f'’+-]*$/.test(number) && /\d/.test(number) && /[\d.,]$/.test(number);
-  return unit && plainNumber ? `${number} ${unit}` : cell;
-}
-
-/**
- * Tells which column of a file is which field: by the field's path, then by its title with or without the unit. A column that
- * matches nothing is left out, and said so; the person can assign it.
- * @returns for each heading the path, or null
- * @example matchColumns(['Length'], columnsOf(formFields(cableSchema))) // ['lengthM']
- */
-export function matchColumns(headings: readonly string[], columns: readonly Column[]): (string | null)[] {
-  const taken = new Set<string>();
-  const byName = (name: (column: Column) => string) =>
-    new Map(columns.map((column) => [plain(name(column)), column.path]));
-  const tries = [
-    byName((c) => c.path),
-    byName((c) => c.title),
-    byName((c) => c.title.split(',')[0] ?? c.title),
-    byName((c) => c.path.slice(c.path.lastIndexOf('.') + 1))
-  ];
-  return headings.map((heading) => {
-    const wanted = heading.length > LONGEST_HEADING ? '' : plain(heading);
-    if (wanted === '') return null;
-    const take = (path: string) => {
-      taken.add(path);
-      return path;
-    };
-    for (const names of tries) {
-      const path = names.get(wanted);
-      if (path !== undefined && !taken.has(path)) return take(path);
-    }
-    // The same thing in another unit
-    const measured = splitHeading(heading)?.measured;
-    const column = measured
-      ? columns.find(
-          (c) =>
-            !taken.has(c.path) &&
-            headingUnit(heading, c) !== undefined &&
-            [
-              c.title.split(',')[0] ?? c.title,
-              c.title.replace(/,[^,]*$/, ''),
-              c.path.replace(/(TB|GB|MBps|Mm|M|W|C)$/, '')
-            ].some((name) => plain(name) === plain(measured))
-        )
-      : undefined;
-    return column ? take(column.path) : null;
-  });
 }

@@ -4,12 +4,20 @@ import { formFields } from '#core/parts/form/form-fields';
 import { MODEL_SCHEMAS } from '#core/parts/model';
 import { quoteSchema } from '#core/parts/quote';
 import { readSpecification } from '#core/box-text/read';
+import { KINDS } from '#core/parts/kinds';
+import { matchColumns } from '#core/tables/headings';
+import { fileColumns, fileFields } from '#core/tables/kinds-of-table';
+import { phrasesOf, takeApart } from '#core/tables/phrases';
+import { readRow } from '#core/tables/table';
+import { DEMO_MODELS } from '../server/demo/parts';
 import FilePicker from './common/FilePicker.svelte';
 import Files from './common/Files.svelte';
 import HistoryTable from './common/HistoryTable.svelte';
 import Pages from './common/Pages.svelte';
 import RecordForm from './common/RecordForm.svelte';
 import TaskProgress from './common/TaskProgress.svelte';
+import { tableColumns } from './parts/columns';
+import { Importing } from './tables/importing.svelte';
 import Preview from './tables/Preview.svelte';
 import Pairs from './parts/tabs/KnownCombinations.svelte';
 import Quotes from './parts/tabs/Prices.svelte';
@@ -177,16 +185,47 @@ describe('the preview of an import', () => {
       }
     ]
   };
-  const { body } = render(Preview, { props: { preview, onmap: () => {} } });
+  const importing = new Importing('crate', () => {});
+  importing.mended = [{ row: 1, path: 'capacityTB', cell: '-1' }];
+  const { body } = render(Preview, { props: { preview, importing } });
   it('says what is left out and what is needed, in the words of the form', () => {
-    expect(textOf(body)).toContain('some are left out');
+    expect(textOf(body)).toContain('1 is left out');
     expect(textOf(body)).toContain('Needed and not in the file: Capacity, TB.');
   });
   it('stands each error beside its cell, and counts', () => {
     expect(textOf(body)).toContain('1 new, 0 changed, 2 there already, 1 wrong.');
-    expect(textOf(body)).toMatch(/-1 ?It is less than nothing\./);
+    expect(textOf(body)).toContain('It is less than nothing.');
     expect(textOf(body)).toContain('This is the same thing as row 9.');
     expect(body).not.toContain('<img');
+  });
+  it('lets a wrong cell be put right where it stands, and the name of a row that is there twice', () => {
+    expect(body).toMatch(/value="-1"/);
+    expect(textOf(body)).toContain('Capacity, TB, row 1');
+    expect(textOf(body)).toContain('Name, row 1');
+  });
+});
+
+describe('the tables of the crate', () => {
+  // computed from several fields, or from lists: there is nothing that a cell of them could be read into
+  const COMPUTED = ['Best port', 'Ports', 'Cooling'];
+  it.each(KINDS)('%s: every heading of the page is known to the import', (kind) => {
+    const titles = tableColumns(kind).map(({ title }) => title);
+    const found = matchColumns(titles, fileColumns('models', kind));
+    const unknown = titles.filter((title, i) => found[i] === null && !COMPUTED.includes(title));
+    expect(unknown).toEqual([]);
+  });
+  it.each([...DEMO_MODELS])('$name goes from the page into a file and is read as it was', (spec) => {
+    const shown = tableColumns(spec.kind).filter(({ title }) => !COMPUTED.includes(title));
+    const paths = matchColumns(
+      shown.map(({ title }) => title),
+      fileColumns('models', spec.kind)
+    );
+    const cells = Object.fromEntries(shown.map((column, i) => [paths[i], column.cell(spec).text]));
+    const { cells: apart, errors } = takeApart(phrasesOf('models', spec.kind), cells);
+    const read = readRow(fileFields('models', spec.kind), apart);
+    // ports, thickness of a pad and the like are no column of every page: what is wrong may only be missing
+    const wrong = Object.values({ ...read.errors, ...errors }).filter((said) => said !== 'This cell is needed.');
+    expect(wrong.filter((said) => !said.startsWith('At least one'))).toEqual([]);
   });
 });
 

@@ -27,8 +27,8 @@ export type RowChange = {
   by: string;
   /** ISO time; the caller's clock. */
   at: string;
-  /** Kind and sentence of the event that goes into the log. */
-  event: { kind: string; message: string };
+  /** Kind and sentence of the event that goes into the log; none where one event stands for the whole group. */
+  event: { kind: string; message: string } | null;
   /** Changes of one group are undone together; without one a change stands alone. */
   group?: string;
 } & (
@@ -63,6 +63,24 @@ function toSnapshot(row: Row): Row {
   return rest;
 }
 
+/** Writes an event of the log. */
+export async function recordEvent(
+  trx: Knex,
+  { crateId, by, at }: { crateId: string; by: string; at: string },
+  event: { kind: string; message: string },
+  subject: { table: StoredTable; id: string }
+): Promise<void> {
+  await trx('events').insert({
+    crate_id: crateId,
+    at,
+    by,
+    kind: event.kind,
+    subject_table: subject.table,
+    subject_id: subject.id,
+    message: event.message.slice(0, 400)
+  });
+}
+
 /** Writes the revision and the event of one change. @returns its group */
 async function record(trx: Knex, change: RowChange, before: Row | null, after: Row | null): Promise<string> {
   const id = newId();
@@ -78,15 +96,7 @@ async function record(trx: Knex, change: RowChange, before: Row | null, after: R
     before: before ? JSON.stringify(before) : null,
     after: after ? JSON.stringify(after) : null
   });
-  await trx('events').insert({
-    crate_id: change.crateId,
-    at: change.at,
-    by: change.by,
-    kind: change.event.kind,
-    subject_table: change.table,
-    subject_id: change.id,
-    message: change.event.message.slice(0, 400)
-  });
+  if (change.event) await recordEvent(trx, change, change.event, change);
   return group;
 }
 
@@ -200,13 +210,5 @@ export async function changeMany(
   }
   if (inserts.length + updates.length === 0) return;
   const [first] = [...inserts, ...updates];
-  await trx('events').insert({
-    crate_id: crateId,
-    at,
-    by,
-    kind: event.kind,
-    subject_table: first!.table,
-    subject_id: first!.id,
-    message: event.message.slice(0, 400)
-  });
+  await recordEvent(trx, wanted, event, first!);
 }

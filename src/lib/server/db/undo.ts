@@ -1,10 +1,12 @@
 import type { Knex } from 'knex';
 import { notFound, Problem } from '../problems/problem';
-import { BATCH, change, newId, type Row, type StoredTable } from './change';
+import { BATCH, change, newId, recordEvent, type Row, type StoredTable } from './change';
 import { writing } from './writing';
 
 type Revision = {
   id: string;
+  at: string;
+  by: string;
   row_table: StoredTable;
   row_id: string;
   before: Row | null;
@@ -12,6 +14,8 @@ type Revision = {
   undone: number;
 };
 type By = { crateId: string; by: string; at: string };
+/** Whose undo it is, and what the log says of each row: nothing where one event stands for all of them. */
+type Base = By & { group: string; single: boolean };
 
 /** What a row belongs to: without it the row cannot be. */
 const PARENTS: Partial<Record<StoredTable, readonly { column: string; table: StoredTable }[]>> = {
@@ -84,14 +88,13 @@ export async function undo(
     if (revisions.length === 0) throw notFound('change');
     if (revisions.some((revision) => revision.undone)) throw refuse('This has been undone already.', []);
     const undoing = newId();
-    const base = { crateId, by, at, group: undoing };
+    const said = revisions.length > 1 ? await singleEventOf(trx, revisions, { crateId, group }) : undefined;
+    const base = { crateId, by, at, group: undoing, single: said !== undefined };
+    if (said !== undefined) await recordEvent(trx, base, { kind: 'undone', message: said }, subjectOf(revisions));
     if (revisions.length > BATCH && revisions.every((revision) => revision.before === null)) {
       await takeBackInserts(trx, revisions, base);
       await trx('revisions').where({ group_id: group }).update({ undone: true });
-      return {
-        group: undoing,
-        rows: revisions.slice(0, 1).map(({ row_table, row_id }) => ({ table: row_table, id: row_id }))
-      };
+      return { group: undoing, rows: [subjectOf(revisions)] };
     }
     for (const revision of revisions) await takeBack(trx, revision, base);
     await trx('revisions').where({ group_id: group }).update({ undone: true });
@@ -101,7 +104,33 @@ export async function undo(
   return writing(db, crateId, work, { hidden: true });
 }
 
-async function takeBack(trx: Knex.Transaction, revision: Revision, base: By & { group: string }): Promise<void> {
+const subjectOf = ([first]: readonly Revision[]) => ({ table: first!.row_table, id: first!.row_id });
+
+const UNDID = 'Undid a change: ';
+const REDID = 'Did it again: ';
+
+/**
+ * Gives what the log says of an undo whose change was told in one event, as an import is: one event too.
+ * @returns undefined where each row was told of
+ */
+async function singleEventOf(
+  trx: Knex.Transaction,
+  revisions: readonly Revision[],
+  { crateId, group }: { crateId: string; group: string }
+): Promise<string | undefined> {
+  const [{ at, by }] = revisions as [Revision];
+  const events: { message: string }[] = await trx('events')
+    .where({ crate_id: crateId, at, by })
+    .whereIn('subject_id', trx('revisions').where({ group_id: group }).select('row_id'))
+    .limit(2)
+    .select('message');
+  const [{ message } = { message: '' }] = events;
+  if (events.length !== 1) return undefined;
+  if (message.startsWith(UNDID)) return `${REDID}${message.slice(UNDID.length)}`;
+  return `${UNDID}${message.startsWith(REDID) ? message.slice(REDID.length) : message}`;
+}
+
+async function takeBack(trx: Knex.Transaction, revision: Revision, base: Base): Promise<void> {
   const { row_table: table, row_id: id, before, after } = revision;
   const later = await trx('revisions')
     .where({ row_id: id })
@@ -112,7 +141,7 @@ async function takeBack(trx: Knex.Transaction, revision: Revision, base: By & { 
     throw refuse(`${called(table, after ?? before)} was changed again since; undo the later change first.`, [
       { table, id, name: nameOf(after ?? before) }
     ]);
-  const event = { kind: 'undone', message: `Undid a change: ${labelOf(before ?? after, table)}.` };
+  const event = base.single ? null : { kind: 'undone', message: `${UNDID}${labelOf(before ?? after, table)}.` };
   if (before === null) {
     const version = await currentVersion(trx, table, id);
     await refuseHanging(trx, table, [id], called(table, after));
@@ -256,11 +285,7 @@ async function refuseHanging(
 }
 
 /** Undoes a large import: the same checks as row by row, in batches. */
-async function takeBackInserts(
-  trx: Knex.Transaction,
-  revisions: readonly Revision[],
-  base: By & { group: string }
-): Promise<void> {
+async function takeBackInserts(trx: Knex.Transaction, revisions: readonly Revision[], base: Base): Promise<void> {
   const { crateId, by, at, group } = base;
   for (let i = 0; i < revisions.length; i += BATCH) {
     const batch = revisions.slice(i, i + BATCH);
@@ -292,14 +317,7 @@ async function takeBackInserts(
       }))
     );
   }
-  const [first] = revisions;
-  await trx('events').insert({
-    crate_id: crateId,
-    at,
-    by,
-    kind: 'undone',
-    subject_table: first!.row_table,
-    subject_id: first!.row_id,
-    message: `Took back ${revisions.length} additions.`
-  });
+  if (base.single) return;
+  const message = `${UNDID}${revisions.length} additions.`;
+  await recordEvent(trx, base, { kind: 'undone', message }, subjectOf(revisions));
 }

@@ -2,11 +2,8 @@ import Papa from 'papaparse';
 import { Problem } from '../problems/problem';
 
 /** Rows as CSV with CRLF and a byte order mark, so that spreadsheets see UTF-8. */
-export function toCsv(columns: readonly string[], rows: readonly Readonly<Record<string, string>>[]): string {
-  const body = Papa.unparse({
-    fields: [...columns],
-    data: rows.map((row) => columns.map((column) => row[column] ?? ''))
-  });
+export function toCsv(headings: readonly string[], rows: readonly (readonly string[])[]): string {
+  const body = Papa.unparse({ fields: [...headings], data: rows.map((row) => [...row]) });
   return `\ufeff${body}\r\n`;
 }
 

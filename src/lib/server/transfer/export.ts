@@ -33,17 +33,20 @@ export async function exportedRows(db: Knex, args: { crateId: string; what: File
   });
 }
 
-/** A table file of parts of one kind, units or quotes. */
+/** A table file of parts of one kind, items or prices; `empty` gives its headings alone, to be filled in. */
 export async function exportFile(
   db: Knex,
-  args: { crateId: string; what: FileKind; kind?: Kind; format: 'csv' | 'json' }
+  args: { crateId: string; what: FileKind; kind?: Kind; format: 'csv' | 'json'; empty?: boolean }
 ): Promise<string> {
-  const rows = await exportedRows(db, args);
+  const rows = args.empty ? [] : await exportedRows(db, args);
   if (args.format === 'json') return `${JSON.stringify(rows, null, 2)}\n`;
   const fields = fileFields(args.what, args.kind);
-  const columns = columnsOf(fields).map(({ path }) => path);
+  const columns = columnsOf(fields);
   return toCsv(
-    columns,
-    rows.map((row) => cellsOf(fields, row))
+    columns.map(({ title }) => title),
+    rows.map((row) => {
+      const cells = cellsOf(fields, row);
+      return columns.map(({ path }) => cells[path] ?? '');
+    })
   );
 }

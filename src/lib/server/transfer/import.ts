@@ -1,9 +1,13 @@
 import type { Knex } from 'knex';
 import { z } from 'zod';
-import { columnsOf, headingUnit, matchColumns, readRow, withHeadingUnit } from '#core/tables/table';
+import { headingUnit, matchColumns, withHeadingUnit } from '#core/tables/headings';
+import { phrasesOf, takeApart } from '#core/tables/phrases';
+import { readRow } from '#core/tables/table';
 import {
   FILES,
+  fileColumns,
   fileFields,
+  missingColumns,
   rowSchemas,
   type FileKind,
   type QuoteRowSpec,
@@ -35,6 +39,11 @@ export const importRequestSchema = z.strictObject({
     .max(200)
     .optional()
     .describe('for each column of a CSV file its field, or null'),
+  mended: z
+    .array(z.strictObject({ row: z.number().int().min(1), path: z.string().max(120), cell: z.string().max(4000) }))
+    .max(5000)
+    .optional()
+    .describe('cells that are read otherwise than the file has them, by row and column'),
   skipWrong: z.boolean().optional().describe('import what is right and leave out the rows that are wrong')
 });
 export type ImportRequest = z.infer<typeof importRequestSchema>;
@@ -178,45 +187,25 @@ async function targetOf(db: Knex, crateId: string, what: FileKind, kind: Kind, t
   };
 }
 
-function readRows(
-  request: ImportRequest,
-  kind: Kind
-): Omit<ImportPlan, 'rows' | 'counts'> & { entries: () => Generator<Entry> } {
-  const fields = fileFields(request.what, kind);
-  const columns = columnsOf(fields);
-  if (request.format === 'json') {
-    const data = checkedJson(Buffer.from(request.text), 'text');
-    if (!Array.isArray(data) || !data.every((row) => typeof row === 'object' && row !== null && !Array.isArray(row)))
-      throw new Problem('bad-input', 'The file must hold a list of objects.', [
-        { path: 'text', message: 'must be a list of objects' }
-      ]);
-    const rows = data as Record<string, unknown>[];
-    return {
-      headings: [],
-      mapping: [],
-      missing: [],
-      *entries() {
-        for (const { id: _id, ...spec } of rows)
-          yield {
-            spec,
-            errors: {},
-            cells: Object.fromEntries(
-              Object.entries(spec).map(([k, v]) => [k, typeof v === 'object' ? JSON.stringify(v) : String(v)])
-            )
-          };
-      }
-    };
-  }
-  const { headings, rows } = fromCsv(request.text);
-  const known = new Set(columns.map(({ path }) => path));
-  const used = request.mapping ? headings.map((_, i) => request.mapping?.[i] ?? null) : matchColumns(headings, columns);
-  request.mapping?.forEach((path, i) => {
+type Read = Omit<ImportPlan, 'rows' | 'counts'> & { entries: () => Generator<Entry> };
+/** What was put right by hand: by row, the column and what it is to hold. */
+type Mended = ReadonlyMap<number, ReadonlyMap<string, string>>;
+
+function mendedOf(request: ImportRequest): Mended {
+  const rows = new Map<number, Map<string, string>>();
+  for (const { row, path, cell } of request.mended ?? []) rows.set(row, (rows.get(row) ?? new Map()).set(path, cell));
+  return rows;
+}
+
+/** What is wrong with a matching of columns. @throws Problem `bad-input` */
+function refuseMapping(request: ImportRequest, headings: readonly string[], known: ReadonlySet<string>): void {
+  request.mapping?.forEach((path, i, all) => {
     const wrong =
       i >= headings.length
         ? 'is for a column that the file does not have'
         : path !== null && !known.has(path)
           ? 'is no field'
-          : path !== null && used.indexOf(path) < i
+          : path !== null && all.indexOf(path) < i
             ? 'is taken by another column'
             : undefined;
     if (wrong)
@@ -224,6 +213,68 @@ function readRows(
         { path: `mapping.${i}`, message: wrong }
       ]);
   });
+  const strange = request.mended?.findIndex(({ path }) => !known.has(path)) ?? -1;
+  if (strange >= 0)
+    throw new Problem('bad-input', 'A mended cell stands in no column.', [
+      { path: `mended.${strange}.path`, message: 'is no field' }
+    ]);
+}
+
+/** Puts a value where a path leads. */
+function setAt(spec: Record<string, unknown>, path: string, value: unknown): void {
+  const [key, ...rest] = path.split('.');
+  if (rest.length === 0) {
+    if (value === '') delete spec[key!];
+    else spec[key!] = value;
+    return;
+  }
+  const inner = Object.hasOwn(spec, key!) ? spec[key!] : undefined;
+  const next = typeof inner === 'object' && inner !== null ? inner : {};
+  spec[key!] = next;
+  setAt(next as Record<string, unknown>, rest.join('.'), value);
+}
+
+/** A cell as the value that it says in JSON, or the text itself. */
+function valueOf(cell: string): unknown {
+  try {
+    return JSON.parse(cell);
+  } catch {
+    return cell;
+  }
+}
+
+function readJson(request: ImportRequest, mended: Mended): Read {
+  const data = checkedJson(Buffer.from(request.text), 'text');
+  if (!Array.isArray(data) || !data.every((row) => typeof row === 'object' && row !== null && !Array.isArray(row)))
+    throw new Problem('bad-input', 'The file must hold a list of objects.', [
+      { path: 'text', message: 'must be a list of objects' }
+    ]);
+  const rows = data as Record<string, unknown>[];
+  return {
+    headings: [],
+    mapping: [],
+    missing: [],
+    *entries() {
+      for (const [i, { id: _id, ...spec }] of rows.entries()) {
+        for (const [path, cell] of mended.get(i + 1) ?? []) setAt(spec, path, valueOf(cell));
+        yield {
+          spec,
+          errors: {},
+          cells: Object.fromEntries(
+            Object.entries(spec).map(([k, v]) => [k, typeof v === 'object' ? JSON.stringify(v) : String(v)])
+          )
+        };
+      }
+    }
+  };
+}
+
+function readCsv(request: ImportRequest, kind: Kind, mended: Mended): Read {
+  const fields = fileFields(request.what, kind);
+  const phrases = phrasesOf(request.what, kind);
+  const columns = fileColumns(request.what, kind);
+  const { headings, rows } = fromCsv(request.text);
+  const used = request.mapping ? headings.map((_, i) => request.mapping?.[i] ?? null) : matchColumns(headings, columns);
   const units = used.map((path, i) =>
     headingUnit(
       headings[i]!,
@@ -233,21 +284,38 @@ function readRows(
   return {
     headings,
     mapping: used,
-    missing: columns.filter(({ path, required }) => required && !used.includes(path)).map(({ path }) => path),
+    missing: missingColumns(request.what, kind, used).map(({ path }) => path),
     *entries() {
-      for (const row of rows) {
+      for (const [at, row] of rows.entries()) {
         const cells: Record<string, string> = {};
         used.forEach((path, i) => {
           if (path !== null) cells[path] = withHeadingUnit(row[i] ?? '', units[i]);
         });
-        const read = readRow(fields, cells);
+        for (const [path, cell] of mended.get(at + 1) ?? []) cells[path] = cell;
+        const apart = takeApart(phrases, cells);
+        const read = readRow(fields, apart.cells);
+        const errors = { ...read.errors, ...apart.errors };
+        // What a phrase would have said is not missing beside it: the phrase is what is wrong.
+        for (const { path, fills } of phrases) if (apart.errors[path]) for (const field of fills) delete errors[field];
         const more = row.slice(headings.length).filter((cell) => cell.trim() !== '').length;
         // A separator inside a name that was not quoted: everything after it stands in the wrong column.
-        if (more > 0) read.errors[''] = `This row has more cells than there are headings (${row.length}).`;
-        yield { cells, ...read };
+        if (more > 0) errors[''] = `This row has more cells than there are headings (${row.length}).`;
+        yield { cells, spec: read.spec, errors };
       }
     }
   };
+}
+
+function readRows(request: ImportRequest, kind: Kind): Read {
+  const known = new Set(fileColumns(request.what, kind).map(({ path }) => path));
+  const mended = mendedOf(request);
+  if (request.format === 'json') {
+    refuseMapping({ ...request, mapping: undefined }, [], known);
+    return readJson(request, mended);
+  }
+  const read = readCsv(request, kind, mended);
+  refuseMapping(request, read.headings, known);
+  return read;
 }
 
 /**
@@ -301,7 +369,9 @@ export async function planImport(
     }
     counts[planned.outcome] += 1;
   }
-  return { ...head, rows, counts };
+  // A column that another one says for every row is not missed.
+  const missing = head.missing.filter((path) => rows.length === 0 || rows.some(({ errors }) => errors[path]));
+  return { ...head, missing, rows, counts };
 }
 
 /**

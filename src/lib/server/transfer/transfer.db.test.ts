@@ -13,6 +13,7 @@ import { createAttachment, deleteAttachment, listAttachments, readAttachment } f
 import { createCrate } from '../repositories/crates';
 import { modelTable } from '../repositories/model-table';
 import { createModel, deleteModel, deleteModels, editModels, getModel, setTarget } from '../repositories/models';
+import { listHistory } from '../repositories/events';
 import { createPair, listPairs } from '../repositories/pairs';
 import { search } from '../repositories/search';
 import { unitTable } from '../repositories/unit-table';
@@ -87,6 +88,45 @@ describe('importing a table', () => {
     const text = 'Name,Media,Form factor,Capacity (GB)\r\nA,nvme,m2,2000\r\nB,nvme,m2,4 TB\r\n';
     const plan = await planImport(db, crateId, csv(text));
     expect(plan.rows.map((r) => r.write!.row.spec)).toMatchObject([{ capacityTB: 2 }, { capacityTB: 4 }]);
+  });
+  it('cells that were put right are read instead of what the file says, and only in their row', async () => {
+    const text = `${HEAD}Slate,tape,m2,1,3000,\r\nShale,nvme,m2,1,fast,\r\n`;
+    const mended = [
+      { row: 1, path: 'media', cell: 'NVMe SSD' },
+      { row: 2, path: 'readMBps', cell: '3,5 GB/s' }
+    ];
+    const plan = await planImport(db, crateId, csv(text, { mended }));
+    expect(plan.rows.map((r) => r.outcome)).toEqual(['new', 'new']);
+    expect(plan.rows[1]!.write!.row.spec).toMatchObject({ name: 'Shale', readMBps: 3500 });
+    const json = JSON.stringify([{ kind: 'drive', name: 'Schist', media: 'tape', formFactor: 'm2', capacityTB: 1 }]);
+    const right = [{ row: 1, path: 'media', cell: 'nvme' }];
+    expect((await planImport(db, crateId, csv(json, { format: 'json', mended: right }))).counts.new).toBe(1);
+    const strange = [{ row: 1, path: '__proto__.polluted', cell: '1' }];
+    expect(await code(planImport(db, crateId, csv(text, { mended: strange })))).toBe('bad-input');
+  });
+  it('an undone import is one line of the history, and so is doing it again', async () => {
+    const { group } = await run(csv(`${HEAD}One of two,nvme,m2,1,,\r\nTwo of two,nvme,m2,1,,\r\n`));
+    const later = (seconds: number) => ({ by: 'test', at: new Date(Date.parse(at) + seconds * 1000).toISOString() });
+    const back = await undo(db, { crateId, group, ...later(60) });
+    const newest = async () => (await listHistory(db, { crateId, limit: 3 })).map(({ message }) => message);
+    expect((await newest())[0]).toBe('Undid a change: Imported parts: 2 new, 0 changed.');
+    expect((await newest())[1]).not.toContain('Undid');
+    await undo(db, { crateId, group: back.group, ...later(120) });
+    expect((await newest())[0]).toBe('Did it again: Imported parts: 2 new, 0 changed.');
+    expect((await modelTable(db, { crateId, kind: 'drive', find: 'of two' })).total).toBe(2);
+  });
+  it('an empty table holds the headings alone, and nothing of the crate', async () => {
+    const text = await exportFile(db, {
+      crateId: demoId('crate'),
+      what: 'models',
+      kind: 'cable',
+      format: 'csv',
+      empty: true
+    });
+    expect(text.trim().split('\r\n')).toHaveLength(1);
+    expect(text).toContain('Length (m)');
+    const plan = await planImport(db, crateId, csv(text, { kind: 'cable' }));
+    expect([plan.rows, plan.mapping.includes(null)]).toEqual([[], false]);
   });
   it.each([
     ['a field that is none', ['nonsense']],

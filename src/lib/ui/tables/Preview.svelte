@@ -1,33 +1,32 @@
 <script lang="ts">
   import Wide from '$lib/ui/common/Wide.svelte';
+  import { counted } from '#core/quantities/format';
   import { Select, SelectItem } from 'carbon-components-svelte';
+  import type { Importing, ImportPreview } from './importing.svelte';
+  import MendedCell from './MendedCell.svelte';
 
-  export type ImportPreview = {
-    headings: string[];
-    mapping: (string | null)[];
-    missing: string[];
-    columns: { path: string; title: string; required: boolean }[];
-    counts: { new: number; changed: number; same: number; wrong: number };
-    rows: {
-      row: number;
-      outcome: 'new' | 'changed' | 'same' | 'wrong';
-      name: string;
-      cells: Record<string, string>;
-      errors: Record<string, string>;
-    }[];
-  };
-  let { preview, onmap }: { preview: ImportPreview; onmap: (mapping: (string | null)[]) => void } = $props();
+  let { importing, preview }: { importing: Importing; preview: ImportPreview } = $props();
   const WORD = { new: 'new', changed: 'changes', same: 'is there already', wrong: 'wrong' };
+  const isMended = (row: number, path: string) => importing.mended.some((m) => m.row === row && m.path === path);
+  const errorOf = (errors: Record<string, string>, path: string) =>
+    Object.entries(errors).find(([at]) => at === path || at.startsWith(`${path}.`))?.[1];
   const used = $derived(
-    preview.columns.filter(
-      (c) => c.path !== 'name' && preview.rows.some((row) => row.cells[c.path] || row.errors[c.path])
+    preview.columns.filter((c) =>
+      preview.rows.some((row) => row.cells[c.path] || errorOf(row.errors, c.path) || isMended(row.row, c.path))
     )
   );
+  // The second cell of a row is its name; there it is put right as well.
+  const naming = $derived(preview.columns.find(({ path }) => path === 'name' || path === 'tag'));
+  const shown = $derived(used.filter((c) => c !== naming));
 </script>
 
 {#if preview.headings.length > 0}
   <details open={preview.mapping.includes(null) || preview.missing.length > 0}>
-    <summary>Columns of the file{preview.mapping.includes(null) ? ' – some are left out' : ''}</summary>
+    <summary
+      >Columns of the file{preview.mapping.includes(null)
+        ? ` – ${counted(preview.mapping.filter((path) => path === null).length, 'is', 'are')} left out`
+        : ''}</summary
+    >
     {#if preview.missing.length > 0}<p class="error">
         Needed and not in the file: {preview.missing
           .map((path) => preview.columns.find((c) => c.path === path)?.title ?? path)
@@ -39,11 +38,7 @@
           size="sm"
           labelText={heading || `column ${i + 1}`}
           selected={preview.mapping[i] ?? ''}
-          on:update={(e) => {
-            const next = [...preview.mapping];
-            next[i] = String(e.detail ?? '') || null;
-            onmap(next);
-          }}
+          on:update={(e) => importing.assign(i, String(e.detail ?? '') || null)}
         >
           <SelectItem value="" text="leave out" />
           {#each preview.columns as column (column.path)}<SelectItem value={column.path} text={column.title} />{/each}
@@ -52,15 +47,16 @@
     </div>
   </details>
 {/if}
-<p>
+<p role="status">
   <strong>{preview.counts.new}</strong> new, <strong>{preview.counts.changed}</strong> changed,
   <strong>{preview.counts.same}</strong> there already, <strong>{preview.counts.wrong}</strong> wrong.
+  {#if preview.counts.wrong > 0}Put the wrong cells right here; the file itself stays as it is.{/if}
 </p>
 <Wide label="Rows of the file">
   <table class="plain-table">
     <thead>
       <tr
-        ><th class="number">Row</th><th>Becomes</th><th>Name</th>{#each used as column (column.path)}<th
+        ><th class="number">Row</th><th>Becomes</th><th>Name</th>{#each shown as column (column.path)}<th
             >{column.title}</th
           >{/each}</tr
       >
@@ -70,16 +66,30 @@
         <tr class={row.outcome}>
           <td class="number figure">{row.row}</td>
           <td>{WORD[row.outcome]}</td>
-          <td
-            >{row.name || '–'}{#if row.errors['']}<span class="error"><br />{row.errors['']}</span>{/if}</td
-          >
-          {#each used as column (column.path)}
-            {@const error = Object.entries(row.errors).find(
-              ([path]) => path === column.path || path.startsWith(`${column.path}.`)
-            )?.[1]}
-            <td class="cell"
-              >{row.cells[column.path] ?? ''}{#if error}<span class="error"><br />{error}</span>{/if}</td
-            >
+          <td class="cell">
+            {#if naming && (row.errors[naming.path] || row.errors[''] || isMended(row.row, naming.path))}
+              <MendedCell
+                column={naming}
+                row={row.row}
+                value={row.cells[naming.path] ?? ''}
+                error={row.errors[naming.path] ?? row.errors['']}
+                onmend={(cell) => importing.mend(row.row, naming.path, cell)}
+              />
+            {:else}{row.name || '–'}{#if row.errors['']}<span class="error"><br />{row.errors['']}</span>{/if}{/if}
+          </td>
+          {#each shown as column (column.path)}
+            {@const error = errorOf(row.errors, column.path)}
+            <td class="cell">
+              {#if error || isMended(row.row, column.path)}
+                <MendedCell
+                  {column}
+                  row={row.row}
+                  value={row.cells[column.path] ?? ''}
+                  {error}
+                  onmend={(cell) => importing.mend(row.row, column.path, cell)}
+                />
+              {:else}{row.cells[column.path] ?? ''}{/if}
+            </td>
           {/each}
         </tr>
       {/each}

@@ -16,7 +16,8 @@ export const exportOperations = {
     query: z.object({
       what: z.enum(FILES),
       kind: z.enum(KINDS).optional(),
-      format: z.enum(['csv', 'json']).default('csv')
+      format: z.enum(['csv', 'json']).default('csv'),
+      rows: z.enum(['all', 'none']).default('all').describe('none: the headings alone, to be filled in')
     }),
     produces: 'text/csv',
     response: z.unknown(),
@@ -24,7 +25,9 @@ export const exportOperations = {
       const crate = await here(db, params.crateId);
       const type = query.format === 'csv' ? 'text/csv; charset=utf-8' : 'application/json';
       const what = query.what === 'models' ? `${query.kind ?? 'drive'}s` : query.what;
-      return download(await exportFile(db, { ...params, ...query }), type, `${crate.slug}-${what}.${query.format}`);
+      const empty = query.rows === 'none';
+      const text = await exportFile(db, { ...params, ...query, empty });
+      return download(text, type, `${empty ? 'empty' : crate.slug}-${what}.${query.format}`);
     }
   })
 };

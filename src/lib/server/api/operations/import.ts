@@ -2,8 +2,7 @@ import { operation } from '../operation';
 import { CRATE, inCrate, task } from './common';
 import { importRequestSchema, planImport, runImport } from '../../transfer/import';
 import { z } from 'zod';
-import { columnsOf } from '#core/tables/table';
-import { fileFields } from '#core/tables/kinds-of-table';
+import { fileColumns } from '#core/tables/kinds-of-table';
 import { startTask } from '../../tasks/tasks';
 
 const planned = z.strictObject({
@@ -34,16 +33,31 @@ export const importOperations = {
       headings: z.array(z.string()),
       mapping: z.array(z.string().nullable()),
       missing: z.array(z.string()),
-      columns: z.array(z.strictObject({ path: z.string(), title: z.string(), required: z.boolean() })),
+      columns: z.array(
+        z.strictObject({
+          path: z.string(),
+          title: z.string(),
+          required: z.boolean(),
+          choices: z.array(z.string()).optional()
+        })
+      ),
       counts,
       rows: z.array(planned)
     }),
     handle: async ({ db, params, body }) => {
       const { rows, ...plan } = await planImport(db, params.crateId, body);
-      const wrongFirst = [...rows.filter((r) => r.outcome === 'wrong'), ...rows.filter((r) => r.outcome !== 'wrong')];
+      // A row that was mended stays where it stood while it was wrong.
+      const mended = new Set(body.mended?.map(({ row }) => row));
+      const isFirst = (r: { row: number; outcome: string }) => r.outcome === 'wrong' || mended.has(r.row);
+      const wrongFirst = [...rows.filter(isFirst), ...rows.filter((r) => !isFirst(r))];
       return {
         ...plan,
-        columns: columnsOf(fileFields(body.what, body.kind)),
+        columns: fileColumns(body.what, body.kind ?? 'drive').map(({ path, title, required, choices }) => ({
+          path,
+          title,
+          required,
+          ...(choices ? { choices: [...choices] } : {})
+        })),
         rows: wrongFirst.slice(0, SHOWN).map(({ write: _write, ...row }) => row)
       };
     }
