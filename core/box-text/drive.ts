@@ -52,7 +52,8 @@ const PCIE: Pattern[] = [
   },
   {
     path: 'pcie.lanes',
-    match: /\b(?:pci(?:e|[- ]?express)|gen)[^,;\n]{0,16}?x ?([124])(?!\d| ?\d* ?(?:gb|mm|pcs))/gi,
+    match:
+      /(?<!usb[ \d.]{0,6}|3\.[12] ?)\b(?:pci(?:e|[- ]?express)|gen)[^,;\n]{0,16}?x ?([124])(?!\d| ?\d* ?(?:gb|mm|pcs))/gi,
     mean: (m) => meaning(Number(m[1]))
   },
   { path: 'pcie.lanes', match: /\b([124])[- ]lanes?\b/gi, mean: (m) => meaning(Number(m[1])) }
@@ -112,14 +113,15 @@ const SIZE: Pattern[] = [
   meansWhenSaid('sides', /\b(?:double|dual)[- ]?sided\W{1,3}no\b/gi, 'single'),
   {
     path: 'sides',
-    match: /\b22\d{2,3}-([SD])\d\b/gi,
+    match: /\b22\d{2,3}[- ]([SD])\d\b/gi,
     mean: (m) => meaning(m[1]!.toUpperCase() === 'S' ? 'single' : 'double')
   },
   {
     path: 'm2Key',
-    match: /\b22\d{2,3}-[SD]\d-(B-M|B\+M|M|B)\b/gi,
+    match: /\b22\d{2,3}[- ][SD]\d[- ](B-M|B\+M|M|B)\b(?! ?\+)/gi,
     mean: (m) => meaning(m[1]!.toUpperCase().replace('-', '+'))
   },
+  { path: 'm2HeightCode', match: /\b22\d{2,3}[- ]([SD][1-5])\b/gi, mean: (m) => meaning(m[1]!.toUpperCase()) },
   meansWhenSaid('m2Key', /\b(?:b ?[+&/] ?m|m ?[+&/] ?b)\b/gi, 'B+M'),
   meansWhenSaid('m2Key', /(?<![+&/] ?)\bm[- ]key(?:ed)?\b|\bkey:? m\b(?! ?[+&/])/gi, 'M'),
   meansWhenSaid('m2Key', /(?<![+&/] ?)\bb[- ]key(?:ed)?\b|\bkey:? b\b(?! ?[+&/])/gi, 'B'),
@@ -130,7 +132,7 @@ const SIZE: Pattern[] = [
     '',
     [4, 30]
   ),
-  measured('thicknessMm', String.raw`2\.5[- ]?(?:inch|in|")[^;\n\d]{0,40}?`, { mm: 1 }, '(?! ?x)', [4, 16]),
+  measured('thicknessMm', String.raw`2[.,]5[- ]?(?:inch|in|"|zoll)[^;\n\d]{0,40}?`, { mm: 1 }, '(?! ?x)', [4, 16]),
   measured('thicknessMm', '', { mm: 1 }, String.raw`(?= (?:thick|thin|high|tall)\b)`, [4, 30]),
   measured('thicknessMm', '(?:^|[,/] ?)', { mm: 1 }, String.raw`(?= ?(?:thick|thin|high|height|$|,))`, [4, 16]),
   measured('heatsinkMm', String.raw`heat ?sink[^,;\n\d]{0,40}?`, { mm: 1 }, '', [0.3, 60]),
@@ -142,7 +144,7 @@ const SIZE: Pattern[] = [
 const POWER = (text: string): Gathered => {
   const gathered: Gathered = { claims: [], questions: [] };
   const words =
-    /\b(?:(idle|standby|ps[34])|(active|working|operating|operation|typical|average|writing|reading)|(peak|max(?:imum)?))\b/gi;
+    /\b(?:(idle|standby|ps[34])|(active|working|operating|operation|typical|average|writing|reading|reads?|writes?)|(peak|max(?:imum)?))\b/gi;
   for (const clause of clausesOf(text).flatMap((c) => splitAt(c.text, c.start, /\/|\band\b/g))) {
     const named = [...clause.text.matchAll(words)];
     const values = [
@@ -169,13 +171,33 @@ function splitAt(text: string, offset: number, at: RegExp): { text: string; star
   return [...parts, { text: text.slice(from), start: offset + from }];
 }
 
+const RANGE = String.raw`([-+]?\d{1,3}) ?(?:°? ?C)? ?(?:-|to|~|\.\.+|\/) ?([-+]?\d{1,3}) ?°? ?C\b`;
+const OPERATING = String.raw`\b(?<!non-?)(?:operating|working|ambient)\b`;
+/** The range in which a drive may work: the words before or after it; a range for storage is another one. */
+const HEAT: Pattern[] = [false, true].flatMap((top): Pattern[] =>
+  [
+    new RegExp(String.raw`${OPERATING}[^,;\n\d-]{0,30}?${RANGE}`, 'gi'),
+    new RegExp(String.raw`${RANGE}[^,;\n\d]{0,12}${OPERATING}`, 'gi')
+  ].map((match) => ({
+    path: top ? 'operating.maxC' : 'operating.minC',
+    match,
+    mean: (m) => {
+      const [low, high] = [Number(m[1]), Number(m[2])];
+      return meaning(low < high ? (top ? high : low) : undefined);
+    }
+  }))
+);
+HEAT.push(
+  measured('throttle.startC', String.raw`\bthrottl\w+[^,;\n\d]{0,24}?`, { '°C': 1, '° C': 1, C: 1 }, '', [40, 115])
+);
+
 const DISK: Pattern[] = [
   measured('disk.rpm', '', { rpm: 1, 'r/min': 1, '/min': 1 }, '', [4000, 15_000]),
   meansWhenSaid('disk.recording', /\b(?:smr|shingled)\b/gi, 'smr'),
   meansWhenSaid('disk.recording', /\b(?:cmr|pmr|conventional(?:ly)?(?: magnetic)?(?: recording)?)\b/gi, 'cmr'),
   measured(
     'disk.outerMBps',
-    String.raw`\b(?:transfer rate|data rate|sustained|throughput|read|up to|at most|maximum)\b[^;.\n\d]{0,40}?`,
+    String.raw`\b(?:transfer rate|data rate|sustained|throughput|read|up to|at most|maximum)\b[^;\n\d]{0,40}?`,
     { 'MB/s': 1, MBps: 1, 'MiB/s': 1.048576 },
     '',
     [40, 600]
@@ -233,7 +255,7 @@ export function readDrive(text: string): Gathered {
   const found = allClaims(
     media,
     capacities(text),
-    claimsIn(text, [...WARRANTY, ...SIZE]),
+    claimsIn(text, [...WARRANTY, ...SIZE, ...HEAT]),
     POWER(text),
     isDisk
       ? claimsIn(text, DISK)

@@ -2,7 +2,7 @@
 import { M2_KEYS, M2_LENGTHS } from '../parts/drive.ts';
 import { linksIn, modesFrom } from './links.ts';
 import { claimsIn, meaning, listOf, measured, meansWhenSaid, allClaims, type Pattern } from './pattern.ts';
-import type { Claim, Gathered, Span } from './claims.ts';
+import type { Claim, Gathered, OpenQuestion, Span } from './claims.ts';
 import { believable, blank, clausesOf, NUMBER, type Clause } from './text.ts';
 
 export const PLUG: readonly [RegExp, string][] = [
@@ -42,15 +42,41 @@ export function metres(printed: string, unit: string): number | undefined {
   return believable(printed, METRES[key] ?? 1, 0.03, 30)[0];
 }
 
+/** “Fan: none”, “built-in fan no”, “fan not included”. */
+const FAN_DENIED = /\bfans?\W{0,4}(?:no\b|none\b|not (?:included|fitted))/gi;
+
+/** Grams in capitals are the rate in a name (“Case 10G”), unless the word before says that it is a weight. */
+const WEIGHT: Pattern = {
+  path: 'weightG',
+  match: new RegExp(
+    String.raw`(\bweigh(?:t|s)\b[^,;\n\d]{0,24}?)?(?<![\w.,])(${NUMBER}) ?-?(grams?|gr|g|kg)(?![A-Za-z0-9/])`,
+    'gi'
+  ),
+  mean: (m) => {
+    if (m[3]!.startsWith('G') && m[3]!.length === 1 && !m[1]) return undefined;
+    return meaning(believable(m[2]!, /^kg$/i.test(m[3]!) ? 1000 : 1, 10, 8000)[0]);
+  }
+};
+
 const CASE: Pattern[] = [
   meansWhenSaid('formFactor', /\bm\.?2\b|\bngff\b|(?<!\d)22(?:30|42|60|80|110)(?!\d)/gi, 'm2'),
   meansWhenSaid('formFactor', /\bnvme\b/gi, 'm2', { sure: false }),
   meansWhenSaid('formFactor', /(?<![\d.])2[.,]5 ?-?(?:inch|in\b|"|''|zoll)/gi, '2.5in'),
   meansWhenSaid('formFactor', /(?<![\d.])3[.,]5 ?-?(?:inch|in\b|"|''|zoll)/gi, '3.5in'),
-  meansWhenSaid('uas', /\buasp?\b/gi, true, { denies: false }),
-  meansWhenSaid('trim', /\btrim\b/gi, true, { denies: false }),
-  meansWhenSaid('cooling.kind', /\b(?:fan-?less|passive(?:ly)?|no fan)\b/gi, 'passive'),
-  meansWhenSaid('cooling.kind', /\bfan\b(?! ?-?less)/gi, 'fan', { denies: 'passive' }),
+  meansWhenSaid('uas', /\buasp?\b(?!\W{1,3}no\b)/gi, true, { denies: false }),
+  meansWhenSaid('uas', /\buasp?\W{1,3}no\b/gi, false),
+  meansWhenSaid('trim', /\btrim\b(?!\W{1,3}no\b)/gi, true, { denies: false }),
+  meansWhenSaid('trim', /\btrim\W{1,3}no\b/gi, false),
+  meansWhenSaid('cooling.kind', /\b(?:fan-?less|passive(?:ly)?|no (?:built-in |cooling )?fan)\b/gi, 'passive'),
+  meansWhenSaid('cooling.kind', FAN_DENIED, 'passive'),
+  meansWhenSaid(
+    'cooling.kind',
+    /\bfans?\b(?! ?-?less)(?!\W{0,4}(?:no\b|none\b|without|not (?:included|fitted)))/gi,
+    'fan',
+    {
+      denies: 'passive'
+    }
+  ),
   meansWhenSaid('cooling.material', /\balumini?um\b|\balu\b/gi, 'aluminium'),
   meansWhenSaid('cooling.material', /\b(?:plastic|abs|polycarbonate)\b/gi, 'plastic'),
   meansWhenSaid(
@@ -89,7 +115,7 @@ const CASE: Pattern[] = [
     '',
     [0.1, 100]
   ),
-  measured('weightG', '', { g: 1, gr: 1, gram: 1, grams: 1, kg: 1000 }, '', [10, 8000]),
+  WEIGHT,
   meansWhenSaid('downstreamSataGbps', /\bsata(?: ?(?:iii)\b|[^,;\n\d]{0,40}6(?:\.0)? ?gb)/gi, 6),
   meansWhenSaid('downstreamSataGbps', /\bsata(?: ?ii\b|[^,;\n\d]{0,40}3(?:\.0)? ?gb)/gi, 3),
   {
@@ -207,6 +233,45 @@ const NO_LOOSE_CABLE = /\b(?:captive|fixed|not included|without|no) [^,;]{0,12}c
 const NAMES_PAD = /\bpads?\b/i;
 const OTHER_PAD = /\b(?:tool|mouse)\b/i;
 
+/** A clause that names a cable and a pad is two: “a 1.5 mm pad and a 50 cm cable come with it”. */
+function cableAndPadApart(clause: Clause): Clause[] {
+  if (!NAMES_CABLE.test(clause.text) || !NAMES_PAD.test(clause.text)) return [clause];
+  for (const cut of clause.text.matchAll(/ (?:and|&|\+) /g)) {
+    const [left, right] = [clause.text.slice(0, cut.index), clause.text.slice(cut.index + cut[0].length)];
+    const cable = [NAMES_CABLE.test(left), NAMES_CABLE.test(right)];
+    const pad = [NAMES_PAD.test(left), NAMES_PAD.test(right)];
+    if (cable[0] === cable[1] || pad[0] === pad[1] || cable[0] === pad[0]) continue;
+    const middle = clause.start + cut.index;
+    return [
+      { ...clause, end: middle, text: left },
+      { ...clause, start: middle + cut[0].length, text: right }
+    ];
+  }
+  return [clause];
+}
+
+/** Thicknesses that pads in a box have. */
+const USUAL_PADS_MM = [0.5, 1, 1.5, 2];
+
+/** A pad that lies in the box and of which nobody says how thick it is: asked. */
+function padOfUnknownThickness(whole: string, clauses: readonly Clause[]): OpenQuestion[] {
+  const named = clauses.find(
+    ({ text, line }) =>
+      /\bthermal pads?\b/i.test(text) &&
+      /\b(?:includ|suppl|comes? with|ships? with|in the box|with)/i.test(whole.slice(line.start, line.end)) &&
+      !/\b(?:no|not|without)\b/i.test(text)
+  );
+  if (!named) return [];
+  return [
+    {
+      path: 'includedPads',
+      why: 'A pad lies in the box; how thick it is, the text does not say.',
+      options: USUAL_PADS_MM.map((thicknessMm) => ({ value: [{ thicknessMm }], words: named.text.trim() })),
+      spans: [{ start: named.start, end: named.end }]
+    }
+  ];
+}
+
 /** Reads what lies in the box: cables and pads, a clause each. */
 function inTheBox(
   text: string,
@@ -216,7 +281,8 @@ function inTheBox(
   const cables = { path: 'includedCables', value: [] as unknown[], at: [] as Span[] };
   const pads = { path: 'includedPads', value: [] as unknown[], at: [] as Span[] };
   const spans: Span[] = [];
-  for (const clause of withTheirMeasures(clauses)) {
+  const all = withTheirMeasures(clauses).flatMap(cableAndPadApart);
+  for (const clause of all) {
     const ofLine = clause.line.start === clause.start ? clause.text : text.slice(clause.line.start, clause.end);
     let into: typeof cables;
     let found: unknown[] = [];
@@ -237,7 +303,7 @@ function inTheBox(
   const claims = [cables, pads].flatMap(({ path, value, at }) =>
     at.map((span): Claim => ({ ...span, path, value, sure: false }))
   );
-  return { gathered: { claims, questions: [] }, spans };
+  return { gathered: { claims, questions: pads.value.length > 0 ? [] : padOfUnknownThickness(text, all) }, spans };
 }
 
 /** Reads the box or the page of an enclosure. */

@@ -8,6 +8,9 @@ import { claimsIn, meaning, measured, meansWhenSaid, allClaims } from './pattern
 import { sequentialRates } from './rates.ts';
 import type { Claim, Gathered, OpenQuestion, Span } from './claims.ts';
 
+/** Two prints of one length, in metres and in feet, differ by rounding. */
+const SAME_LENGTH = 0.05;
+
 const nothing: Gathered = { claims: [], questions: [] };
 
 /** Reads the bag of a cable. */
@@ -36,10 +39,14 @@ export function readCable(text: string): Gathered {
         sure: plugs.length > 1
       });
   }
+  let last: number | undefined;
   for (const m of text.matchAll(LENGTH_M)) {
     const value = metres(m[1]!, m[2]!);
-    if (value !== undefined)
+    // “1 m / 3.3 ft” is one length, printed twice.
+    const again = last !== undefined && value !== undefined && Math.abs(value / last - 1) < SAME_LENGTH;
+    if (value !== undefined && !again)
       claims.push({ path: 'lengthM', value, start: m.index, end: m.index + m[0].length, sure: true });
+    last = value;
   }
   const modes = modesFrom(text, linksIn(text), 'modes');
   const chargeOnly = [...text.matchAll(/\bcharg(?:e|ing)[- ]only\b|\bno data\b/gi)].map((m): Claim => ({
@@ -87,7 +94,7 @@ export function readPad(text: string): Gathered {
         '',
         [0.5, 60]
       ),
-      { path: 'shore00', match: /\bshore[ -]?(?:00|oo)\W{0,4}(\d{1,2})\b/gi, mean: (m) => meaning(Number(m[1])) },
+      { path: 'shore00', match: /\bshore[ -]?(?:00|oo)[^\w\n]{0,4}(\d{1,2})\b/gi, mean: (m) => meaning(Number(m[1])) },
       { path: 'shore00', match: /\b(\d{1,2}) ?shore[ -]?(?:00|oo)\b/gi, mean: (m) => meaning(Number(m[1])) },
       {
         path: 'quantity',

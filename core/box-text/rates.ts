@@ -56,9 +56,10 @@ export function sequentialRates(clauses: readonly Clause[]): Gathered {
   const gathered: Gathered = { claims: [], questions: [] };
   for (const line of linesOf(clauses)) {
     if (/random|iops|\b4k/i.test(line.text) && !/seq/i.test(line.text)) continue;
-    const after = /(?:after|post)[- ](?:the )?(?:slc )?cache|sustained write|native write|steady[- ]state write/i.exec(
-      line.text
-    );
+    const after =
+      /(?:after|post)[- ](?:the )?(?:slc )?cache|after that|once (?:the cache|it) is full|sustained write|native write|steady[- ]state write/i.exec(
+        line.text
+      );
     const words: { write: boolean; at: number }[] = [];
     for (const match of line.text.matchAll(DIRECTION)) {
       if (match[3]) words.push({ write: false, at: match.index }, { write: true, at: match.index + 2 });

@@ -5,6 +5,7 @@ import { readEnclosure } from './enclosure.ts';
 import { readAlternative, readCable, readHost, readPad } from './others.ts';
 import type { Gathered, BoxReading } from './claims.ts';
 import { settleClaims } from './settle-claims.ts';
+import { inEnglish } from './languages.ts';
 import { normalise } from './text.ts';
 
 const READERS: Record<Kind, (text: string) => Gathered> = {
@@ -23,7 +24,7 @@ const READERS: Record<Kind, (text: string) => Gathered> = {
 const SIGNS: Record<Kind, { strong: RegExp; weak: RegExp }> = {
   enclosure: {
     strong:
-      /\b(?:enclosure|(?:ssd|external|hdd|nvme|m\.2) case|case for|captive cable|thunderbolt|usb ?[34]|dock(?:ing station)?|caddy|bridge chip|uasp|for (?:one |all )?(?:m\.2|nvme|2\.5|3\.5|sata)[^\n]{0,20}?(?:drives?|disks?|ssds?|modules?)?)\b/gi,
+      /\b(?:enclosure|(?:ssd|external|hdd|nvme|m\.2) case|case for|captive cable|thunderbolt|usb ?[34]|dock(?:ing station)?|caddy|bridge chip|uasp|(?:takes|accepts|holds) [^\n]{0,30}?(?:drives?|disks?|ssds?)|for (?:one |all )?(?:m\.2|nvme|2\.5|3\.5|sata)[^\n]{0,20}?(?:drives?|disks?|ssds?|modules?)?)\b/gi,
     weak: /\b(?:case|housing|shell|body|fan-?less|finned|alumini?um|plastic|tool-? ?(?:free|less)|max\.? (?:capacity|\d)|supports? (?:drives?|ssds?|hdds?|\d)|up to \d+ ?tb|chipset)\b/gi
   },
   drive: {
@@ -33,7 +34,7 @@ const SIGNS: Record<Kind, { strong: RegExp; weak: RegExp }> = {
   },
   cable: {
     strong:
-      /\b(?:male to|braided|e-mark(?:ed|er)|charg(?:e|ing) (?:cable|lead)|data cable|(?:usb|thunderbolt)[^\n,]{0,12} cable|(?:usb-?|type-?)?[abc] ?(?:to|\/) ?(?:usb-?|type-?)(?:[abc]|micro))\b/gi,
+      /\b(?:male to|braided|e-mark(?:ed|er)|charg(?:e|ing) (?:cable|lead)|data cable|(?:usb|thunderbolt)[^\n,]{0,12} cable|(?:usb-?|type-?)?[abc] ?(?:to|\/) ?(?:(?:usb-?|type-?)[abc]|(?:usb-?)?micro(?:-?b)?)|cable (?:usb|type)-?[abc])\b/gi,
     weak: /\b(?:cable|lead|length|passive|active|\d+ ?w)\b/gi
   },
   pad: {
@@ -64,10 +65,13 @@ export function kindOf(text: string): { kind: Kind; sure: boolean } {
     STRONG * distinct(t, SIGNS[kind].strong) + Math.min(6, distinct(t, SIGNS[kind].weak));
   const scores = (Object.keys(SIGNS) as Kind[]).map((kind) => ({
     kind,
-    score: count(text, kind) + TITLE * count(head, kind)
+    score: count(text, kind) + TITLE * count(head, kind),
+    strong: distinct(text, SIGNS[kind].strong)
   }));
   scores.sort((a, b) => b.score - a.score);
-  return { kind: scores[0]!.kind, sure: scores[0]!.score > 1.5 * scores[1]!.score };
+  const [first, second] = [scores[0]!, scores[1]!];
+  // Shared words alone do not outweigh a word that only the other kind has.
+  return { kind: first.kind, sure: first.score > 1.5 * second.score && (first.strong > 0 || second.strong === 0) };
 }
 
 /** The first line that says something, without the labels that pages put before it. */
@@ -103,11 +107,15 @@ export const TEXT_LIMIT = 20_000;
  * @example readSpecification('M.2 2280, 2 TB, read 7000 MB/s').kind // 'drive'
  */
 export function readSpecification(text: string, kind?: Kind): BoxReading {
-  const plain = normalise(text.slice(0, TEXT_LIMIT));
-  const guessed = kindOf(plain);
+  const english = inEnglish(normalise(text.slice(0, TEXT_LIMIT)));
+  const guessed = kindOf(english.text);
   const which = kind ?? guessed.kind;
-  const { claims, questions } = READERS[which](plain);
-  const settled = settleClaims(text, claims, questions);
+  const { claims, questions } = READERS[which](english.text);
+  const settled = settleClaims(
+    text,
+    claims.map((claim) => ({ ...claim, ...english.spanOf(claim) })),
+    questions.map((question) => ({ ...question, spans: question.spans.map(english.spanOf) }))
+  );
   return {
     kind: which,
     kindSure: kind !== undefined || guessed.sure,

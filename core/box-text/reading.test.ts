@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { HELD_OUT } from '../../tests/specifications/held-out';
+import { HELD_OUT_2 } from '../../tests/specifications/held-out-2';
 import { TUNING } from '../../tests/specifications/tuning';
 import { draftFrom, readDraft } from '../parts/form/form';
 import { formFields } from '../parts/form/form-fields';
@@ -33,13 +34,24 @@ describe('reading specification texts', () => {
     expect(sureAndWrong).toEqual([]);
     expect(share).toBeGreaterThanOrEqual(0.92);
   });
+  it('reads at least 95 of 100 fields of sixty texts in four languages, and marks none sure that is wrong', () => {
+    // Read once before anything was mended for them: 641 of 665 fields, two of them sure and wrong (both of a mistaken kind).
+    const fields = HELD_OUT_2.map(
+      ({ stated, asked }) => 1 + Object.keys(stated).length + Object.keys(asked ?? {}).length
+    );
+    expect(HELD_OUT_2).toHaveLength(60);
+    expect(fields.reduce((a, b) => a + b, 0)).toBeGreaterThanOrEqual(600);
+    const { share, sureAndWrong } = total(HELD_OUT_2);
+    expect(sureAndWrong).toEqual([]);
+    expect(share).toBeGreaterThanOrEqual(0.95);
+  });
   it('reads nearly everything of the texts it was tuned on', () => {
     const { share, sureAndWrong } = total(TUNING);
     expect(sureAndWrong).toEqual([]);
     expect(share).toBeGreaterThanOrEqual(0.99);
   });
   it('quotes the words of the text for every field, at the place where they stand', () => {
-    for (const { text, name } of [...TUNING, ...HELD_OUT]) {
+    for (const { text, name } of [...TUNING, ...HELD_OUT, ...HELD_OUT_2]) {
       const reading = readSpecification(text);
       for (const found of reading.found) {
         expect(found.words.length, name).toBeGreaterThan(0);
@@ -116,7 +128,7 @@ describe('a reading as the start of a form', () => {
     expect(specFrom(reading, { capacityTB: at }, new Set(['warrantyYears']))).not.toHaveProperty('warrantyYears');
   });
   it('every reading fits the form of its kind: no field that the schema does not have, no value out of its range', () => {
-    for (const { text, name } of [...TUNING, ...HELD_OUT]) {
+    for (const { text, name } of [...TUNING, ...HELD_OUT, ...HELD_OUT_2]) {
       const spec = specFrom(readSpecification(text));
       const fields = formFields(MODEL_SCHEMAS[spec.kind as (typeof KINDS)[number]]);
       const { spec: back, errors } = readDraft(fields, draftFrom(fields, spec));

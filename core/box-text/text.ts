@@ -48,7 +48,7 @@ export function normalise(text: string): string {
     .map((line, i) => {
       const next = lines[i + 1] ?? '';
       const goesOn =
-        line.length > 60 && !/[.:;]$/.test(line) && /^[A-Za-z0-9]/.test(next) && !next.slice(0, 31).includes(':');
+        line.length > 60 && !/[.:;)]$/.test(line) && /^[A-Za-z0-9]/.test(next) && !next.slice(0, 31).includes(':');
       return line + (i === lines.length - 1 ? '' : goesOn ? ' ' : '\n');
     })
     .join('');

@@ -107,6 +107,13 @@ export const driveSchema = z.strictObject({
     })
     .meta({ title: 'Throttle', group: 'Power and heat' })
     .optional(),
+  operating: z
+    .strictObject({
+      minC: measure('Works from', '°C', -60, 40).optional(),
+      maxC: measure('Works up to', '°C', 20, 130).optional()
+    })
+    .meta({ title: 'Operating temperature', group: 'Power and heat' })
+    .optional(),
   enduranceTBW: measure('Endurance', 'TBW', 0.1, 1_000_000, { group: 'Warranty' }).optional(),
   warrantyYears: measure('Warranty', 'years', 0, 50, { group: 'Warranty' }).optional(),
   fillFraction: z.number().min(0).max(1).meta({ title: 'Filled, as a share of 1', group: 'Warranty' }).optional()

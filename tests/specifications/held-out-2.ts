@@ -727,6 +727,25 @@ Härte: Shore 00 40
     stated: { widthMm: 100, lengthMm: 50, thicknessMm: 1.5, conductivityWmK: 7.5, shore00: 40, quantity: 2 }
   },
   {
+    name: 'de: Rechner',
+    kind: 'host',
+    text: `Kamille 13 Notebook
+Betriebssystem: Windows 11
+Anschlüsse:
+- 2 x Thunderbolt 4
+- 1 x USB-A (USB 3.2 Gen 1, 5 Gbit/s)
+- HDMI`,
+    stated: {
+      'os.family': 'windows',
+      'os.version': '11',
+      ports: [
+        { plug: 'usb-c', modes: ['tbt4-40g'] },
+        { plug: 'usb-c', modes: ['tbt4-40g'] },
+        { plug: 'usb-a', modes: ['usb-5g'] }
+      ]
+    }
+  },
+  {
     name: 'de: Laufwerk, Fließtext',
     kind: 'drive',
     text: `Die Granit X5 mit 1 TB ist eine NVMe-SSD im Format M.2 2280 (einseitig bestückt). Über PCIe 5.0 x4 liest sie mit bis zu
