@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { z } from 'zod';
-import { fileFields, FILES } from '../core/tables/kinds-of-table';
+import { fileFields } from '../core/tables/kinds-of-table';
+import { FILES } from '../core/tables/file-kind';
 import { headingUnit, matchColumns, withHeadingUnit } from '../core/tables/headings';
 import { phrasesOf, portsSaid, takeApart } from '../core/tables/phrases';
 import { columnsOf, readRow } from '../core/tables/table';

@@ -97,6 +97,7 @@ export type FindingFacts = {
   'disk-too-warm': { diskC: number; limitC: number };
   'drive-shuts-down': { afterS: number | null; offC: number };
   'bridge-too-hot': { bridgeC: number; limitC: number };
+  'room-outside-drive-range': { roomC: number; limitC: number };
 
   'filesystem-no-common': { writers: readonly OsFamily[]; readers: readonly OsFamily[] };
   'filesystem-read-only-on-host': { filesystem: FilesystemId; hosts: readonly OsFamily[] };

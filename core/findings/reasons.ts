@@ -62,6 +62,7 @@ export const REASONS: Record<FindingCode, string> = {
   'disk-too-warm': 'Hard disks are rated to 60 °C; there is no throttling to protect them.',
   'drive-shuts-down': 'At 100 to 110 °C a drive switches itself off before it is damaged.',
   'bridge-too-hot': 'Bridge chips are made for about 105 °C; over it they drop the drive. Estimate.',
+  'room-outside-drive-range': 'The range stands in the data sheet of the drive; outside it the maker promises nothing.',
   'filesystem-no-common': 'Every system that writes has to know the filesystem.',
   'filesystem-read-only-on-host': 'Reading a filesystem is easier than writing it, and some systems stop there.',
   'os-too-old': 'Support for a filesystem came with a version.',

@@ -79,6 +79,7 @@ const CASES: { [C in FindingCode]: [FindingFacts[C], RegExp[]] } = {
     [/“quick removal”, its default/, /about 712 instead of 2850.MB\/s/, /ejected/]
   ],
   'drive-shuts-down': [{ afterS: 95, offC: 105 }, [/After about 1:35.min/, /105.°C/, /breaks off/, /pad/]],
+  'room-outside-drive-range': [{ roomC: -5, limitC: 0 }, [/room has -5.°C/, /work from 0.°C/, /dew/]],
   'bridge-too-hot': [{ bridgeC: 112, limitC: 105 }, [/112.°C/, /about 105.°C/]],
   'filesystem-excludes-host': [
     { filesystem: 'apfs', role: 'backup', system: 'macos', excluded: ['windows'], readOnly: [] },

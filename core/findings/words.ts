@@ -273,6 +273,13 @@ const WORDS: { [C in FindingCode]: (f: FindingFacts[C]) => Words } = {
     remedy:
       'Do not run long writes like this. Close the gap over the controller with a pad, use a larger case, or a fan.'
   }),
+  'room-outside-drive-range': (f) => ({
+    message: `The room has ${figure(f.roomC)}\u202f°C; the drive is made to work ${f.roomC < f.limitC ? 'from' : 'up to'} ${figure(f.limitC)}\u202f°C.`,
+    remedy:
+      f.roomC < f.limitC
+        ? 'Let it warm up, and let no dew settle on it, before it is plugged in.'
+        : 'Work in a cooler place, or take a drive that is made for it.'
+  }),
   'bridge-too-hot': (f) => ({
     message: `The bridge chip gets to about ${figure(f.bridgeC)}\u202f°C; such chips are made for about ${figure(f.limitC)}\u202f°C.`,
     remedy: 'Look whether the bridge has a pad of its own; a fan or a larger case helps it too.'

@@ -60,6 +60,18 @@ describe('what the temperatures of a plan are for', () => {
     expect(disk(300).findings.map((f) => f.code)).not.toContain('disk-too-warm');
     expect(disk(60).findings.find((f) => f.code === 'disk-too-warm')?.message).toMatch(/rated to 60/);
   });
+  it('a room outside the range of the drive is said, at either end; without a range nothing is', () => {
+    const codes = (ambientC: number, operating?: { minC?: number; maxC?: number }) => {
+      const input = anInput({ job: job({ ambientC }) });
+      return plan({ ...input, drive: { ...input.drive, ...(operating ? { operating } : {}) } }).findings.map(
+        (f) => f.code
+      );
+    };
+    expect(codes(-5)).not.toContain('room-outside-drive-range');
+    expect(codes(-5, { minC: 0, maxC: 70 })).toContain('room-outside-drive-range');
+    expect(codes(0, { minC: 0, maxC: 70 })).not.toContain('room-outside-drive-range');
+    expect(codes(39, { maxC: 35 })).toContain('room-outside-drive-range');
+  });
 });
 
 describe('throttling in a job', () => {

@@ -2,6 +2,7 @@
 import { appliedRule, ruleName, chosenOption, type AppliedRule, type HouseRules } from '../house-rules/house-rules.ts';
 import { BRIDGE_LIMIT_C, BRIDGE_PATH, DISK_LIMIT_C, EJECTED_SHARE, TOUCH } from '../facts/thermal.ts';
 import type { Finding } from '../findings/finding.ts';
+import type { Drive } from '../parts/drive.ts';
 import type { Enclosure } from '../parts/enclosure.ts';
 import { scaleBand, type Band } from '../quantities/band.ts';
 import { bridgeWatts } from '../chain/power-draw.ts';
@@ -22,7 +23,13 @@ import type { PlanReport } from './report.ts';
 type Made = { thermal: NonNullable<PlanReport['thermal']>; findings: Finding[]; decisions: AppliedRule[] };
 
 /** What of a build the thermal report looks at beside how it warms. */
-export type HeatOf = { enclosure: Enclosure; isDisk: boolean; rules: HouseRules | undefined };
+export type HeatOf = {
+  enclosure: Enclosure;
+  isDisk: boolean;
+  /** The range that the drive's sheet states. */
+  operating?: Drive['operating'];
+  rules: HouseRules | undefined;
+};
 
 const AT_REST: readonly Phase[] = [{ activity: 'idle', rate: 0, perMB: 0, volumeMB: Infinity }];
 
@@ -89,9 +96,28 @@ function withoutEnd(phases: readonly Phase[]): Phase[] {
 const materialOf = ({ geometry }: ThermalModel) => (geometry.plastic ? 'plastic' : 'aluminium');
 const holdsHotCaseAsFault = ({ rules }: HeatOf) => chosenOption('hot-case', rules) === 'fault';
 
+/** Looks whether the room is one that the drive is made for. */
+function roomFindings(operating: HeatOf['operating'], roomC: number): Finding[] {
+  const { minC = -Infinity, maxC = Infinity } = operating ?? {};
+  if (roomC >= minC && roomC <= maxC) return [];
+  return [
+    {
+      code: 'room-outside-drive-range',
+      severity: 'check',
+      about: 'drive',
+      roomC,
+      limitC: roomC < minC ? minC : maxC
+    }
+  ];
+}
+
 /** Looks at the drive and the bridge while they work. */
-function chipFindings({ model: { limits }, timeline, steady, bridgeC }: Heat): Finding[] {
+function chipFindings({ of, model, timeline, steady, bridgeC }: Heat): Finding[] {
+  const { limits } = model;
+
   const findings: Finding[] = [];
+  findings.push(...roomFindings(of.operating, model.typical.parameters.ambientC));
+  const diskLimitC = of.operating?.maxC ?? DISK_LIMIT_C;
   const offAtS = timeline?.offAtS ?? null;
   if (limits && (offAtS !== null || steady.typical.form === 'off'))
     findings.push({
@@ -109,13 +135,13 @@ function chipFindings({ model: { limits }, timeline, steady, bridgeC }: Heat): F
       bridgeC: bridgeC.typical,
       limitC: BRIDGE_LIMIT_C
     });
-  if (limits === null && steady.controllerC.typical > DISK_LIMIT_C)
+  if (limits === null && steady.controllerC.typical > diskLimitC)
     findings.push({
       code: 'disk-too-warm',
       severity: 'check',
       about: 'drive',
       diskC: steady.controllerC.typical,
-      limitC: DISK_LIMIT_C
+      limitC: diskLimitC
     });
   return findings;
 }

@@ -36,7 +36,7 @@ export function plan(input: PlanInput, options: { workings: boolean } = { workin
   const forecast = works && made;
   if (works && made) findings.push(...forecastFindings(input, build, works, made));
   const warm = thermalReport(
-    { enclosure: input.enclosure, isDisk: input.drive.media === 'hdd', rules },
+    { enclosure: input.enclosure, isDisk: input.drive.media === 'hdd', operating: input.drive.operating, rules },
     build.thermal,
     forecast ? forecast.load : null,
     forecast ? forecast.timeline : null

@@ -6,13 +6,10 @@ import { KINDS, type Kind } from '../parts/kinds.ts';
 import { MODEL_SCHEMAS } from '../parts/model.ts';
 import { quoteSchema } from '../parts/quote.ts';
 import { unitSchema } from '../parts/item.ts';
+import type { FileKind } from './file-kind.ts';
 import { phrasesOf } from './phrases.ts';
 import { columnsOf, type Column } from './table.ts';
 import { usualHeadings } from './usual-headings.ts';
-
-/** What a table file can hold. Parts come one kind a file, for each kind has its own columns. */
-export const FILES = ['models', 'units', 'quotes'] as const;
-export type FileKind = (typeof FILES)[number];
 
 const kind = () => z.enum(KINDS).meta({ title: 'Kind' });
 

@@ -4,7 +4,7 @@ import { FORM_FACTOR_LABELS } from '../parts/drive.ts';
 import { PORT_PRESETS, type PortPreset } from '../parts/form/port-presets.ts';
 import type { Kind } from '../parts/kinds.ts';
 import { PLUG_LABELS } from '../parts/link-mode.ts';
-import type { FileKind } from './kinds-of-table.ts';
+import type { FileKind } from './file-kind.ts';
 
 /**
  * A column that says several fields in one cell, as the tables on the crate's own pages do: “PCIe 4.0 x4”, “M.2 NVMe”,

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { aDrive } from '../../tests/parts';
 import { headingUnit, matchColumns, withHeadingUnit } from './headings';
-import { fileColumns, fileFields, missingColumns, type FileKind } from './kinds-of-table';
+import { fileColumns, fileFields, missingColumns } from './kinds-of-table';
+import type { FileKind } from './file-kind';
 import { phrasesOf, portsSaid, takeApart } from './phrases';
 import { cellsOf, guard, readRow, unguard } from './table';
 import { usualHeadings } from './usual-headings';

@@ -1,5 +1,5 @@
 import type { Kind } from '../parts/kinds.ts';
-import type { FileKind } from './kinds-of-table.ts';
+import type { FileKind } from './file-kind.ts';
 
 /**
  * What people write over a column, beside the name that the forms use: the headings of the tables on the crate's own pages, what
@@ -91,7 +91,14 @@ const OF_A_KIND: Record<Kind, Usual> = {
     thicknessMm: ['thick', 'height', 'dicke', 'starke', 'epaisseur', 'grosor', 'espesor'],
     widthMm: ['breite', 'largeur', 'ancho'],
     lengthMm: LENGTH,
-    conductivityWmK: ['conductivity', 'conductivity printed', 'thermal conductivity', 'warmeleitfahigkeit', 'conductivite', 'conductividad'],
+    conductivityWmK: [
+      'conductivity',
+      'conductivity printed',
+      'thermal conductivity',
+      'warmeleitfahigkeit',
+      'conductivite',
+      'conductividad'
+    ],
     shore00: ['hardness', 'shore', 'shore 00', 'harte', 'durete', 'dureza'],
     quantity: ['count', 'pcs', 'number', 'stuck', 'anzahl', 'pieces', 'cantidad']
   },

@@ -17,7 +17,6 @@ import Pages from './common/Pages.svelte';
 import RecordForm from './common/RecordForm.svelte';
 import TaskProgress from './common/TaskProgress.svelte';
 import { tableColumns } from './parts/columns';
-import { Importing } from './tables/importing.svelte';
 import Preview from './tables/Preview.svelte';
 import Pairs from './parts/tabs/KnownCombinations.svelte';
 import Quotes from './parts/tabs/Prices.svelte';
@@ -185,9 +184,8 @@ describe('the preview of an import', () => {
       }
     ]
   };
-  const importing = new Importing('crate', () => {});
-  importing.mended = [{ row: 1, path: 'capacityTB', cell: '-1' }];
-  const { body } = render(Preview, { props: { preview, importing } });
+  const mended = [{ row: 1, path: 'capacityTB', cell: '-1' }];
+  const { body } = render(Preview, { props: { preview, mended, onassign: () => {}, onmend: () => {} } });
   it('says what is left out and what is needed, in the words of the form', () => {
     expect(textOf(body)).toContain('1 is left out');
     expect(textOf(body)).toContain('Needed and not in the file: Capacity, TB.');

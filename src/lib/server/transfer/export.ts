@@ -1,6 +1,7 @@
 import type { Knex } from 'knex';
 import { cellsOf, columnsOf } from '#core/tables/table';
-import { fileFields, type FileKind } from '#core/tables/kinds-of-table';
+import { fileFields } from '#core/tables/kinds-of-table';
+import type { FileKind } from '#core/tables/file-kind';
 import type { Kind } from '#core/parts/kinds';
 import { listModels } from '../repositories/models';
 import { listQuotes } from '../repositories/quotes';

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { Select, SelectItem, TextInput } from 'carbon-components-svelte';
-  import type { ImportPreview } from './importing.svelte';
+  import type { ImportPreview } from './preview';
 
   /** A cell of a file that can be put right where it stands: typed, or picked where the column has choices. */
   let {

@@ -2,12 +2,22 @@
   import Wide from '$lib/ui/common/Wide.svelte';
   import { counted } from '#core/quantities/format';
   import { Select, SelectItem } from 'carbon-components-svelte';
-  import type { Importing, ImportPreview } from './importing.svelte';
   import MendedCell from './MendedCell.svelte';
+  import type { ImportPreview, MendedCell as Mended } from './preview';
 
-  let { importing, preview }: { importing: Importing; preview: ImportPreview } = $props();
+  let {
+    preview,
+    mended,
+    onassign,
+    onmend
+  }: {
+    preview: ImportPreview;
+    mended: readonly Mended[];
+    onassign: (column: number, path: string | null) => void;
+    onmend: (row: number, path: string, cell: string) => void;
+  } = $props();
   const WORD = { new: 'new', changed: 'changes', same: 'is there already', wrong: 'wrong' };
-  const isMended = (row: number, path: string) => importing.mended.some((m) => m.row === row && m.path === path);
+  const isMended = (row: number, path: string) => mended.some((m) => m.row === row && m.path === path);
   const errorOf = (errors: Record<string, string>, path: string) =>
     Object.entries(errors).find(([at]) => at === path || at.startsWith(`${path}.`))?.[1];
   const used = $derived(
@@ -38,7 +48,7 @@
           size="sm"
           labelText={heading || `column ${i + 1}`}
           selected={preview.mapping[i] ?? ''}
-          on:update={(e) => importing.assign(i, String(e.detail ?? '') || null)}
+          on:update={(e) => onassign(i, String(e.detail ?? '') || null)}
         >
           <SelectItem value="" text="leave out" />
           {#each preview.columns as column (column.path)}<SelectItem value={column.path} text={column.title} />{/each}
@@ -73,7 +83,7 @@
                 row={row.row}
                 value={row.cells[naming.path] ?? ''}
                 error={row.errors[naming.path] ?? row.errors['']}
-                onmend={(cell) => importing.mend(row.row, naming.path, cell)}
+                onmend={(cell) => onmend(row.row, naming.path, cell)}
               />
             {:else}{row.name || '–'}{#if row.errors['']}<span class="error"><br />{row.errors['']}</span>{/if}{/if}
           </td>
@@ -86,7 +96,7 @@
                   row={row.row}
                   value={row.cells[column.path] ?? ''}
                   {error}
-                  onmend={(cell) => importing.mend(row.row, column.path, cell)}
+                  onmend={(cell) => onmend(row.row, column.path, cell)}
                 />
               {:else}{row.cells[column.path] ?? ''}{/if}
             </td>

@@ -1,8 +1,22 @@
 <script lang="ts">
   import { KIND_LABEL, KINDS } from '#core/parts/kinds';
+  import FilePicker from '$lib/ui/common/FilePicker.svelte';
+  import TaskProgress from '$lib/ui/common/TaskProgress.svelte';
   import Wide from '$lib/ui/common/Wide.svelte';
+  import type { ComponentProps } from 'svelte';
 
-  let { api }: { api: string } = $props();
+  /** What can be taken out of a crate, and the way back for all of it: a bundle opened as a new crate. */
+  let {
+    api,
+    opening,
+    onbundle,
+    oncancel
+  }: {
+    api: string;
+    opening: ComponentProps<typeof TaskProgress>['task'] | undefined;
+    onbundle: (file: File) => void;
+    oncancel: () => void;
+  } = $props();
   const tables = [
     ...KINDS.map((kind) => ({ name: KIND_LABEL[kind].many, of: `what=models&kind=${kind}` })),
     { name: 'Items', of: 'what=units' },
@@ -36,3 +50,18 @@
     </tbody>
   </table></Wide
 >
+
+<p>
+  <FilePicker
+    label="Open a bundle as a new crate"
+    accept={['.json', '.gz', 'application/json', 'application/gzip']}
+    onpick={onbundle}
+  />
+</p>
+{#if opening?.state === 'running'}<TaskProgress task={opening} {oncancel} />{/if}
+
+<style>
+  p {
+    padding: 12px 0;
+  }
+</style>

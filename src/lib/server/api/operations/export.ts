@@ -1,7 +1,7 @@
 import { operation } from '../operation';
 import { CRATE, inCrate, here } from './common';
 import { z } from 'zod';
-import { FILES } from '#core/tables/kinds-of-table';
+import { FILES } from '#core/tables/file-kind';
 import { KINDS } from '#core/parts/kinds';
 import { download } from '../download';
 import { exportFile } from '../../transfer/export';

@@ -3,12 +3,12 @@
   import { invalidateAll } from '$app/navigation';
   import { KIND_LABEL, KINDS } from '#core/parts/kinds';
   import { counted } from '#core/quantities/format';
+  import { Importing, type Imported } from '$lib/client/importing.svelte';
+  import { openingBundle } from '$lib/client/opening-bundle';
   import { saved } from '$lib/client/undo';
   import FilePicker from '$lib/ui/common/FilePicker.svelte';
   import TaskProgress from '$lib/ui/common/TaskProgress.svelte';
   import { notices } from '$lib/ui/frame/notices.svelte';
-  import { Importing, type Imported } from '$lib/ui/tables/importing.svelte';
-  import OpenBundle from '$lib/ui/tables/OpenBundle.svelte';
   import Preview from '$lib/ui/tables/Preview.svelte';
   import TakeOut from '$lib/ui/tables/TakeOut.svelte';
 
@@ -16,9 +16,10 @@
   // svelte-ignore state_referenced_locally
   const importing = new Importing(data.crate.id, done);
   const task = importing.task;
+  const bundle = openingBundle();
   $effect(() => {
-    void task.resume();
-    return () => task.stop();
+    for (const one of [task, bundle.task]) void one.resume();
+    return () => [task, bundle.task].forEach((one) => one.stop());
   });
   function done(imported: Imported | undefined): void {
     if (!imported) notices.add('info', 'Cancelled; nothing was imported.');
@@ -56,8 +57,12 @@
     </section>
     <section aria-labelledby="out">
       <h2 id="out">Take out</h2>
-      <TakeOut api="/api/crates/{data.crate.id}" />
-      <OpenBundle />
+      <TakeOut
+        api="/api/crates/{data.crate.id}"
+        opening={bundle.task.state}
+        onbundle={(chosen) => void bundle.open(chosen)}
+        oncancel={() => void bundle.task.cancel()}
+      />
     </section>
   </div>
   {#if importing.problem}<p class="problem" role="alert">{importing.problem}</p>{/if}
@@ -66,7 +71,12 @@
     {@const wrong = importing.preview.counts.wrong}
     <section aria-labelledby="preview">
       <h2 id="preview">{importing.file.name}</h2>
-      <Preview {importing} preview={importing.preview} />
+      <Preview
+        preview={importing.preview}
+        mended={importing.mended}
+        onassign={(column, path) => importing.assign(column, path)}
+        onmend={(row, path, cell) => importing.mend(row, path, cell)}
+      />
       {#if wrong > 0 && importing.writes > 0}
         <Checkbox
           labelText="Import the rest and leave out {wrong === 1 ? 'the wrong row' : `the ${wrong} wrong rows`}"

@@ -1,25 +1,11 @@
-import type { FileKind } from '#core/tables/kinds-of-table';
+import type { FileKind } from '#core/tables/file-kind';
 import type { Kind } from '#core/parts/kinds';
-import { send } from '$lib/client/api';
-import { WatchedTask, type TaskView } from '$lib/client/task.svelte';
-import { keepDraft, keptDraft } from '../common/drafts';
-import { assigned, withKept, type KeptColumns } from './kept-columns';
+import { keepDraft, keptDraft } from '$lib/ui/common/drafts';
+import { assigned, withKept, type KeptColumns } from '$lib/ui/tables/kept-columns';
+import type { ImportPreview, MendedCell } from '$lib/ui/tables/preview';
+import { send } from './api';
+import { WatchedTask, type TaskView } from './task.svelte';
 
-export type ImportPreview = {
-  headings: string[];
-  mapping: (string | null)[];
-  missing: string[];
-  columns: { path: string; title: string; required: boolean; choices?: string[] }[];
-  counts: { new: number; changed: number; same: number; wrong: number };
-  rows: {
-    row: number;
-    outcome: 'new' | 'changed' | 'same' | 'wrong';
-    name: string;
-    cells: Record<string, string>;
-    errors: Record<string, string>;
-  }[];
-};
-type Mended = { row: number; path: string; cell: string };
 export type Imported = { group: string; counts: ImportPreview['counts'] };
 
 /** A table file on its way into a crate: chosen, matched to columns, put right where it is wrong, and taken in. */
@@ -27,7 +13,7 @@ export class Importing {
   what = $state<string>('models:drive');
   file = $state.raw<{ name: string; text: string; format: 'csv' | 'json' }>();
   preview = $state.raw<ImportPreview>();
-  mended = $state.raw<readonly Mended[]>([]);
+  mended = $state.raw<readonly MendedCell[]>([]);
   problem = $state('');
   skipWrong = $state(false);
   busy = $state(false);
