@@ -17,6 +17,7 @@ import {
 } from './request.ts';
 import { counting, Extremes, scorer, shareOfBest, type Figures, type Pace } from './score.ts';
 import { Top } from './top.ts';
+import { TraitFigures } from './traits.ts';
 import { walk, type Group, type Pair, type Visitor } from './walk.ts';
 
 /** How many examples of each reason for rejecting are kept for looking at. */
@@ -38,10 +39,12 @@ class Survey implements Visitor {
   readonly extremes = new Extremes();
   readonly frontier = new Frontier<RankMember>();
   readonly perTB = new Frontier<RankMember>();
+  readonly traits: TraitFigures;
 
   constructor(set: Prepared) {
     this.#set = set;
-    this.#simple = isSimple(set);
+    this.traits = new TraitFigures(set, set.weights);
+    this.#simple = isSimple(set) && !this.traits.byCable;
   }
 
   accept(group: Readonly<Group>): void {
@@ -53,6 +56,8 @@ class Survey implements Visitor {
     const { cheapest, dearest } = members ? ends(members) : this.#plainEnds(group);
     const { capacityTB } = this.#set.withIds.drives[group.drive]!;
     this.extremes.add(paceOf(group), capacityTB, cheapest, dearest);
+    if (this.traits.byCable) for (const { cable } of members ?? all) this.traits.add(group, cable);
+    else if (this.traits.traits.length > 0) this.traits.add(group, all[0]!.cable);
     if (!Number.isNaN(cheapest)) this.#offer(group, members, cheapest, cheapest / capacityTB);
   }
 
@@ -107,11 +112,13 @@ class Order implements Visitor {
   readonly #set: Prepared;
   readonly #simple: boolean;
   readonly #score: ReturnType<typeof scorer>;
+  readonly #traits: TraitFigures;
   readonly top: Top<Ranked>;
 
-  constructor(set: Prepared, extremes: Extremes, limit: number) {
+  constructor(set: Prepared, { extremes, traits }: Survey, limit: number) {
     this.#set = set;
-    this.#simple = isSimple(set);
+    this.#traits = traits;
+    this.#simple = isSimple(set) && !traits.byCable;
     this.#score = scorer(set.weights, extremes);
     this.top = new Top<Ranked>(limit, (a, b) => this.#before(a, b));
   }
@@ -127,7 +134,11 @@ class Order implements Visitor {
     const { drive, enclosure, cell, pads } = group;
     const pace = paceOf(group);
     const { capacityTB } = this.#set.withIds.drives[drive]!;
-    const scoreAt = (cost: number) => this.#score(pace, cost, cost / capacityTB);
+    const weighed = this.#traits.traits.length > 0;
+    const { byCable } = this.#traits;
+    // Only the cable's own length tells combinations of a group apart.
+    const added = weighed && !byCable ? this.#traits.score(group, cell.members[0]!.cable) : 0;
+    const scoreAt = (cost: number) => this.#score(pace, cost, cost / capacityTB) + added;
     const { last } = this.top;
     // The cheapest of the group stands highest in it.
     if (this.#simple && last) {
@@ -136,9 +147,12 @@ class Order implements Visitor {
     }
     let kept: Group | undefined;
     for (const priced of membersOf(this.#set, group)) {
-      const score = scoreAt(priced.cost);
-      // The next cable is dearer and can only stand lower.
-      if (this.top.last && score < this.top.last.score) break;
+      const score = byCable ? scoreAt(priced.cost) + this.#traits.score(group, priced.cable) : scoreAt(priced.cost);
+      // The next cable is dearer and can only stand lower, unless its length counts.
+      if (this.top.last && score < this.top.last.score) {
+        if (byCable) continue;
+        break;
+      }
       this.top.add({ ...priced, group: (kept ??= { ...group }), score });
     }
   }
@@ -147,7 +161,12 @@ class Order implements Visitor {
 }
 
 /** Plans one ranked combination and writes it down. */
-function rowOfRanked(set: Prepared, ranked: Ranked, { extremes }: Survey, onFrontier: ReadonlySet<string>): RankRow {
+function rowOfRanked(
+  set: Prepared,
+  ranked: Ranked,
+  { extremes, traits }: Survey,
+  onFrontier: ReadonlySet<string>
+): RankRow {
   const { group, cable, cost, score } = ranked;
   const member = memberOf(group, ranked);
   const ids = combinationOf(set, member);
@@ -168,7 +187,10 @@ function rowOfRanked(set: Prepared, ranked: Ranked, { extremes }: Survey, onFron
     perTB: priced ? report.cost!.perTB : null,
     frontier: onFrontier.has(combinationKey(ids)),
     score,
-    shares: Object.fromEntries(counting(set.weights, extremes).map((c) => [c, shareOfBest(c, figures[c], extremes)])),
+    shares: Object.fromEntries([
+      ...counting(set.weights, extremes).map((c) => [c, shareOfBest(c, figures[c], extremes)]),
+      ...traits.traits.map((trait) => [trait, traits.share(trait, group, cable)])
+    ]),
     spend: Number.isNaN(spend) ? null : spend,
     toBuy
   };
@@ -236,7 +258,7 @@ export function rank(request: RankInput, onProgress: (share: number) => void = (
   const limit = request.limit ?? USUAL_LIMIT;
   const survey = new Survey(set);
   for (const share of walk(set, links, survey)) onProgress(limit > 0 ? share / 2 : share);
-  const order = new Order(set, survey.extremes, limit);
+  const order = new Order(set, survey, limit);
   if (limit > 0) for (const share of walk(set, links, order)) onProgress((1 + share) / 2);
   onProgress(1);
   return reportOf(set, survey, order.top.sorted());

@@ -16,7 +16,10 @@ import { bandSchema, decisionSchema, houseRulesSchema, measuredSchema } from '..
 /** What combinations are compared by. The first two are better when higher, the others when lower. */
 export const CRITERIA = ['sustainedWrite', 'read', 'seconds', 'cost', 'perTB'] as const;
 export type Criterion = (typeof CRITERIA)[number];
-export type Weights = Record<Criterion, number>;
+/** What else people weigh; none of it counts unless they say so. More of each is better. */
+export const TRAITS = ['silence', 'lightness', 'tools', 'reach', 'fallback', 'room'] as const;
+export type Trait = (typeof TRAITS)[number];
+export type Weights = Record<Criterion, number> & Partial<Record<Trait, number>>;
 
 /** Speed over the whole job, the time it takes and the price of a terabyte count alike; the person moves them. */
 export const USUAL_WEIGHTS: Weights = { sustainedWrite: 1, read: 0, seconds: 1, cost: 0, perTB: 1 };
@@ -62,7 +65,13 @@ export const weightsSchema = z.strictObject({
   read: weight,
   seconds: weight,
   cost: weight,
-  perTB: weight
+  perTB: weight,
+  silence: weight.describe('no fan, no disk'),
+  lightness: weight.describe('weight of case, drive and supply'),
+  tools: weight.describe('opened without tools'),
+  reach: weight.describe('length of the cable'),
+  fallback: weight.describe('runs on a plain USB port as well'),
+  room: weight.describe('room for the job with a reserve of a fifth')
 });
 
 /** What narrows the ranking among combinations that work. What is filtered out is counted, and is no rejection. */
@@ -136,6 +145,7 @@ export const rankInputSchema = z.strictObject({
 export type RankInput = z.infer<typeof rankInputSchema>;
 
 const byCriterion = z.partialRecord(z.enum(CRITERIA), z.number());
+const byWeighed = z.partialRecord(z.enum([...CRITERIA, ...TRAITS]), z.number());
 export const rankRowSchema = combinationSchema.extend({
   verdict: z.enum(VERDICTS),
   sustainedWrite: bandSchema,
@@ -146,7 +156,7 @@ export const rankRowSchema = combinationSchema.extend({
   perTB: z.number().nullable(),
   frontier: z.boolean().describe('none is both cheaper and faster in sustained writing'),
   score: z.number().describe('weighted sum of log-ratios to the best in the set; 0 is the best in everything'),
-  shares: byCriterion.describe('how much of the best in the set it reaches, criterion by criterion'),
+  shares: byWeighed.describe('how much of the best in the set it reaches, criterion by criterion'),
   spend: z.number().nullable().describe('still to be paid for what is not in the stock'),
   toBuy: z.array(z.string()).describe('ids of the parts that are not in the stock')
 });
@@ -187,7 +197,7 @@ export const rankReportSchema = z.strictObject({
   alternatives: z.array(alternativePointSchema),
   houseRules: z.array(decisionSchema).describe('the house rules that decided something here'),
   best: byCriterion,
-  weights: byCriterion,
+  weights: byWeighed,
   currency: z.string().nullable()
 });
 export type RankReport = z.infer<typeof rankReportSchema>;

@@ -161,7 +161,7 @@ export function thermalGeometry({ drive, enclosure, stack }: BuildParts, placing
     nand: NO_PATHS,
     controllerJK: CAPACITY.controller,
     nandJK: CAPACITY.nand,
-    caseJK: (massOf(enclosure) / 1000) * SPECIFIC_HEAT[plastic ? 'plastic' : 'aluminium'],
+    caseJK: (caseMassG(enclosure) / 1000) * SPECIFIC_HEAT[plastic ? 'plastic' : 'aluminium'],
     areaM2: outside.areaM2,
     convection: outside.convection,
     deskM2: outside.deskM2,
@@ -185,8 +185,8 @@ export function thermalGeometry({ drive, enclosure, stack }: BuildParts, placing
 
 const usualCase = (enclosure: FilledEnclosure) => CASE_CLASS[caseClassOf(enclosure)];
 
-/** The mass that takes up heat, g: what is stated of the case, or four fifths of the weight, or that of its class. */
-function massOf(filled: FilledEnclosure): number {
+/** Gives the mass that takes up heat, g: what is stated of the case, or four fifths of the weight, or that of its class. */
+export function caseMassG(filled: FilledEnclosure): number {
   const { cooling, weightG } = filled.enclosure;
   return cooling?.massG ?? (weightG === undefined ? usualCase(filled).massG : weightG * CASE_SHARE_OF_WEIGHT);
 }

@@ -3,7 +3,7 @@ import { render } from 'svelte/server';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import { formFields } from '#core/parts/form/form-fields';
 import { MODEL_SCHEMAS } from '#core/parts/model';
-import { CRITERIA, USUAL_WEIGHTS } from '#core/compare/ranking/request';
+import { USUAL_WEIGHTS } from '#core/compare/ranking/request';
 import Stopwatch from './measure/Stopwatch.svelte';
 import RecordForm from './common/RecordForm.svelte';
 import SortHead from './common/SortHead.svelte';
@@ -15,7 +15,7 @@ import PartForm from './parts/PartForm.svelte';
 import { jobFields } from './parts/record-fields';
 import Against from './rank/Against.svelte';
 import Controls from './rank/Controls.svelte';
-import { CRITERION_WORD } from './rank/state';
+import { CRITERION_WORD, WEIGHED } from './rank/state';
 
 const HOSTILE = '<img src=x onerror=alert(1)>';
 const nothing = () => {};
@@ -75,8 +75,8 @@ describe('the questions of a ranking', () => {
   };
   const { body } = render(Controls, { props });
   it('every criterion has a slider that says in words when it does not count', () => {
-    for (const criterion of CRITERIA) expect(body).toContain(CRITERION_WORD[criterion]);
-    expect(body.match(/type="range"/g)).toHaveLength(CRITERIA.length);
+    for (const criterion of WEIGHED) expect(body).toContain(CRITERION_WORD[criterion]);
+    expect(body.match(/type="range"/g)).toHaveLength(WEIGHED.length);
     expect(body).toContain('aria-valuetext="does not count"');
     expect(body).toContain('aria-valuetext="3"');
   });

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import type { Snippet } from 'svelte';
   import { Button } from 'carbon-components-svelte';
   import { draftFrom, readDraft, withoutRow, type Draft, type Field, type FormError } from '#core/parts/form/form';
   import { dropDraft, keepDraft, keptDraft } from '$lib/ui/common/drafts';
@@ -20,8 +21,10 @@
     hint?: (record: Record<string, unknown>) => string;
     /** Where what is typed is kept until it is saved. */
     draftKey: string;
+    /** Help that stands below the fields and can fill one of them. */
+    help?: Snippet<[fill: (path: string, text: string) => void]>;
   };
-  let { fields, value, busy, saveLabel, refusedPrefix = '', onsave, oncancel, hint, draftKey }: Props = $props();
+  let { fields, value, busy, saveLabel, refusedPrefix = '', onsave, oncancel, hint, draftKey, help }: Props = $props();
 
   // svelte-ignore state_referenced_locally
   let draft = $state<Draft>(draftFrom(fields, value));
@@ -98,6 +101,7 @@
       onremove={(list, row) => keepDraft(draftKey, (draft = withoutRow(draft, list, row)))}
     />
   {/each}
+  {#if help}<div class="help">{@render help(onedit)}</div>{/if}
   <div class="end">
     <Button type="submit" size="small" disabled={busy}>{saveLabel}</Button>
     {#if oncancel}<Button kind="ghost" size="small" on:click={cancel}>Cancel</Button>{/if}
@@ -115,6 +119,7 @@
     padding: 6px 0 14px;
   }
   .restored,
+  .help,
   .end,
   .error {
     grid-column: 1 / -1;

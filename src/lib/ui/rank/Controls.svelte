@@ -1,8 +1,26 @@
 <script lang="ts">
   import { Button, Checkbox, MultiSelect, Select, SelectItem, TextInput } from 'carbon-components-svelte';
   import { readQuantity, type UnitName } from '#core/quantities/read';
-  import { CRITERIA, type Filters, type Weights } from '#core/compare/ranking/request';
+  import {
+    CRITERIA,
+    TRAITS,
+    type Criterion,
+    type Filters,
+    type Trait,
+    type Weights
+  } from '#core/compare/ranking/request';
+  import RoomHelper from '../jobs/RoomHelper.svelte';
   import { CRITERION_WORD, type RankState } from './state';
+
+  /** What a word of the list means, where that is not plain. */
+  const ABOUT: Partial<Record<Criterion | Trait, string>> = {
+    silence: 'a fan halves it, and so does a disk',
+    lightness: 'case, drive and supply; typical weights where none is stated',
+    tools: 'without a word about how the drive is held, a screw is assumed',
+    reach: 'the longer the better; 0.5 m where none is stated',
+    fallback: 'works on a plain USB port, not on Thunderbolt alone',
+    room: 'the job fits and a fifth of the drive stays free'
+  };
 
   type Named = { id: string; name: string };
   type Props = {
@@ -72,6 +90,24 @@
   const moved = $derived(Object.keys(chosen.weights).length > 0);
 </script>
 
+{#snippet slider(criterion: Criterion | Trait)}
+  {@const weight = chosen.weights[criterion] ?? begin[criterion] ?? 0}
+  <label class="weight" title={ABOUT[criterion]}>
+    <span>{CRITERION_WORD[criterion]}</span>
+    <input
+      type="range"
+      min="0"
+      max="5"
+      step="0.5"
+      value={weight}
+      aria-valuetext={weight === 0 ? 'does not count' : String(weight)}
+      oninput={(e) =>
+        onchange({ ...chosen, weights: { ...chosen.weights, [criterion]: Number(e.currentTarget.value) } })}
+    />
+    <output class="figure">{weight === 0 ? 'no' : weight}</output>
+  </label>
+{/snippet}
+
 <form class="controls no-print" onsubmit={(e) => e.preventDefault()} aria-label="What is ranked">
   <Select
     size="sm"
@@ -87,23 +123,11 @@
     <summary>Weights, limits and parts</summary>
     <fieldset>
       <legend>What counts how much</legend>
-      {#each CRITERIA as criterion (criterion)}
-        {@const weight = chosen.weights[criterion] ?? begin[criterion]}
-        <label class="weight">
-          <span>{CRITERION_WORD[criterion]}</span>
-          <input
-            type="range"
-            min="0"
-            max="5"
-            step="0.5"
-            value={weight}
-            aria-valuetext={weight === 0 ? 'does not count' : String(weight)}
-            oninput={(e) =>
-              onchange({ ...chosen, weights: { ...chosen.weights, [criterion]: Number(e.currentTarget.value) } })}
-          />
-          <output class="figure">{weight === 0 ? 'no' : weight}</output>
-        </label>
-      {/each}
+      {#each CRITERIA as criterion (criterion)}{@render slider(criterion)}{/each}
+      <details open={TRAITS.some((trait) => chosen.weights[trait] !== undefined)}>
+        <summary>What else counts for you</summary>
+        {#each TRAITS as trait (trait)}{@render slider(trait)}{/each}
+      </details>
       {#if moved}<Button kind="ghost" size="small" on:click={() => onchange({ ...chosen, weights: {} })}
           >Back to the house rule</Button
         >{/if}
@@ -122,6 +146,7 @@
           on:change={(e) => limit(key, unit, String(e.detail ?? ''))}
         />
       {/each}
+      <RoomHelper takes="the least" ontake={(tb) => limit('minCapacityTB', 'TB', String(tb))} />
       <Checkbox
         labelText="Parts at hand only"
         checked={chosen.filters.ownedOnly ?? false}

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { restsOn } from '#core/results/measured';
   import { duration, money, rate } from '#core/quantities/format';
-  import type { Criterion, RankRow } from '#core/compare/ranking/request';
+  import type { Criterion, RankRow, Trait } from '#core/compare/ranking/request';
   import Verdict from '../common/Verdict.svelte';
   import Wide from '../common/Wide.svelte';
   import { keyOf } from './chart';
@@ -20,7 +20,7 @@
   let { rows, chainOf, nameOf, hrefOf, currency, selected, onselect }: Props = $props();
   const price = (value: number | null) => (value === null || !currency ? '?' : money(value, currency));
   /** Why it stands there: how much of the best in the set it reaches, in what counts. */
-  const why = (row: RankRow) => Object.entries(row.shares) as [Criterion, number][];
+  const why = (row: RankRow) => Object.entries(row.shares) as [Criterion | Trait, number][];
 </script>
 
 <Wide label="Ranking">

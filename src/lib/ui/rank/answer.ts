@@ -19,9 +19,10 @@ const price = (amount: number | null, currency: string | null) =>
 
 /** Why the first is first: what of the best it reaches in what counts most. */
 function whyOf({ shares }: RankRow, weights: Weights): string {
+  const weightOf = (criterion: string) => weights[criterion as keyof Weights] ?? 0;
   const counted = Object.entries(shares)
-    .filter(([criterion]) => weights[criterion as keyof Weights] > 0)
-    .sort(([a], [b]) => weights[b as keyof Weights] - weights[a as keyof Weights]);
+    .filter(([criterion]) => weightOf(criterion) > 0)
+    .sort(([a], [b]) => weightOf(b) - weightOf(a));
   const said = counted.map(([criterion, share]) => {
     const name = lower(CRITERION_WORD[criterion as keyof typeof CRITERION_WORD]);
     return share >= 0.995 ? `the best ${name}` : `${Math.round(share * 100)}\u202f% of the best ${name}`;

@@ -1,5 +1,12 @@
 import type { HOUSE_RULES } from '#core/house-rules/house-rules';
-import { CRITERIA, type Criterion, type Filters, type Weights } from '#core/compare/ranking/request';
+import {
+  CRITERIA,
+  TRAITS,
+  type Criterion,
+  type Filters,
+  type Trait,
+  type Weights
+} from '#core/compare/ranking/request';
 
 /** What the page asks for, as its address keeps it. What is left out is at its default. */
 export type RankState = {
@@ -29,7 +36,7 @@ export function stateToQuery(state: RankState): string {
   if (state.jobId) query.set('job', state.jobId);
   for (const [key, name] of Object.entries(LISTS) as [keyof typeof LISTS, string][])
     if (state[key]) query.set(name, state[key].join('.'));
-  const weights = CRITERIA.filter((c) => state.weights[c] !== undefined);
+  const weights = WEIGHED.filter((c) => state.weights[c] !== undefined);
   if (weights.length > 0) query.set('weights', weights.map((c) => `${c}_${state.weights[c]}`).join('~'));
   for (const [key, [name]] of Object.entries(NUMBERS) as [keyof typeof NUMBERS, readonly [string, number]][])
     if (state.filters[key] !== undefined) query.set(name, String(state.filters[key]));
@@ -52,8 +59,8 @@ function weightsFrom(query: URLSearchParams): RankState['weights'] {
   for (const part of query.get('weights')?.split('~') ?? []) {
     const [criterion, value] = part.split('_');
     const weight = Number(value);
-    if (CRITERIA.includes(criterion as Criterion) && weight >= 0 && weight <= MOST_WEIGHT)
-      weights[criterion as Criterion] = weight;
+    if ((WEIGHED as readonly string[]).includes(criterion ?? '') && weight >= 0 && weight <= MOST_WEIGHT)
+      weights[criterion as Criterion | Trait] = weight;
   }
   return weights;
 }
@@ -87,19 +94,34 @@ export function stateFromQuery(query: URLSearchParams): RankState {
   return state;
 }
 
-export const CRITERION_WORD: Record<Criterion, string> = {
+/** Everything that can be weighed: figures first, then what one lives with. */
+export const WEIGHED = [...CRITERIA, ...TRAITS] as const;
+
+export const CRITERION_WORD: Record<Criterion | Trait, string> = {
   sustainedWrite: 'Write after the cache',
   read: 'Read',
   seconds: 'Time of the job',
   cost: 'Price',
-  perTB: 'Price of a terabyte'
+  perTB: 'Price of a terabyte',
+  silence: 'Silence',
+  lightness: 'Low weight',
+  tools: 'Opening without tools',
+  reach: 'Cable length',
+  fallback: 'Fallback to plain USB',
+  room: 'Room with a reserve'
 };
-export const CRITERION_SHORT: Record<Criterion, string> = {
+export const CRITERION_SHORT: Record<Criterion | Trait, string> = {
   sustainedWrite: 'write',
   read: 'read',
   seconds: 'job',
   cost: 'price',
-  perTB: 'per TB'
+  perTB: 'per TB',
+  silence: 'silence',
+  lightness: 'weight',
+  tools: 'no tools',
+  reach: 'cable',
+  fallback: 'fallback',
+  room: 'room'
 };
 
 /** Which of the other ways a ranking is held against, by house rule: the first of these sorts that has a price. */

@@ -6,6 +6,7 @@
   import { PURPOSE_LABEL, type Job } from '#core/parts/job';
   import { changesOf } from '$lib/client/change';
   import { dropDraft, keptDraft } from '$lib/ui/common/drafts';
+  import RoomHelper from '$lib/ui/jobs/RoomHelper.svelte';
   import RecordForm from '$lib/ui/common/RecordForm.svelte';
   import Wide from '$lib/ui/common/Wide.svelte';
   import { jobFields } from '$lib/ui/parts/record-fields';
@@ -78,7 +79,9 @@
           {draftKey}
           onsave={add}
           oncancel={() => (adding = undefined)}
-        />
+        >
+          {#snippet help(fill)}<RoomHelper ontake={(tb) => fill('capacityTB', `${tb} TB`)} />{/snippet}
+        </RecordForm>
       {/key}
     </section>
   {/if}

@@ -4,6 +4,7 @@
   import { often } from '#core/quantities/often';
   import { quantity } from '#core/quantities/format';
   import { changesOf } from '$lib/client/change';
+  import RoomHelper from '$lib/ui/jobs/RoomHelper.svelte';
   import RecordForm from '$lib/ui/common/RecordForm.svelte';
   import OnBuilds from '$lib/ui/jobs/OnBuilds.svelte';
   import { jobFields } from '$lib/ui/parts/record-fields';
@@ -59,7 +60,9 @@
         draftKey="draft:{data.job.id}:{data.job.version}"
         onsave={save}
         oncancel={() => (editing = false)}
-      />
+      >
+        {#snippet help(fill)}<RoomHelper ontake={(tb) => fill('capacityTB', `${tb} TB`)} />{/snippet}
+      </RecordForm>
     {/key}
   {/if}
 
