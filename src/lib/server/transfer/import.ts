@@ -3,7 +3,14 @@ import { z } from 'zod';
 import { headingUnit, matchColumns, withHeadingUnit } from '#core/tables/headings';
 import { phrasesOf, takeApart } from '#core/tables/phrases';
 import { readRow } from '#core/tables/table';
-import { fileColumns, fileFields, missingColumns, rowSchemas, type QuoteRowSpec, type UnitRowSpec } from '#core/tables/kinds-of-table';
+import {
+  fileColumns,
+  fileFields,
+  missingColumns,
+  rowSchemas,
+  type QuoteRowSpec,
+  type UnitRowSpec
+} from '#core/tables/kinds-of-table';
 import { FILES, type FileKind } from '#core/tables/file-kind';
 import { KINDS, type Kind } from '#core/parts/kinds';
 import { MODEL_SCHEMAS, type Model } from '#core/parts/model';

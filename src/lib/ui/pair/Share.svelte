@@ -7,7 +7,8 @@
   import { dayHere } from '../common/day-here';
   import { notices } from '../frame/notices.svelte';
   import PlanPaper from './PlanPaper.svelte';
-  import { saveAs, standAlone } from './share';
+  import { saveAs } from '../common/save-as';
+  import { standAlone } from './share';
 
   type Props = {
     heading: string;

@@ -21,13 +21,3 @@ export function standAlone(element: HTMLElement, title: string): string {
   page.body.append(page.importNode(copy, true));
   return `<!doctype html>\n${page.documentElement.outerHTML}\n`;
 }
-
-/** Hands a file to the reader. */
-export function saveAs(name: string, type: string, text: string): void {
-  const link = document.createElement('a');
-  link.href = URL.createObjectURL(new Blob([text], { type }));
-  // What stands in the name of a build may be no name of a file.
-  link.download = name.replace(/[^\p{L}\p{N} ._-]+/gu, ' ').trim() || 'plan';
-  link.click();
-  URL.revokeObjectURL(link.href);
-}

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { saveAs } from '$lib/ui/common/save-as';
   import { Button } from 'carbon-components-svelte';
   import { assemble } from '#core/build/assemble';
   import { figure, quantity } from '#core/quantities/format';
@@ -37,12 +38,11 @@
     const copy = drawing.cloneNode(true) as SVGSVGElement;
     copy.setAttribute('color', 'black');
     copy.removeAttribute('class');
-    const file = new Blob([`<?xml version="1.0" encoding="UTF-8"?>\n${copy.outerHTML}`], { type: 'image/svg+xml' });
-    const link = document.createElement('a');
-    link.href = URL.createObjectURL(file);
-    link.download = `${data.build.tag} cutting template.svg`;
-    link.click();
-    URL.revokeObjectURL(link.href);
+    saveAs(
+      `${data.build.tag} cutting template.svg`,
+      'image/svg+xml',
+      `<?xml version="1.0" encoding="UTF-8"?>\n${copy.outerHTML}`
+    );
   }
   const STEPS = [
     ['Unplug everything', 'No cable connected; discharge yourself on bare metal; hold the module by its edges.'],

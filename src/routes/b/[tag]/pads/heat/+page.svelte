@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { saveAs } from '$lib/ui/common/save-as';
   import { Button, Checkbox, NumberInput, ProgressBar, Select, SelectItem } from 'carbon-components-svelte';
   import { untrack } from 'svelte';
   import { replaceState } from '$app/navigation';
@@ -87,13 +88,7 @@
   ] as const;
   const set = (change: Partial<Scene>) => (scene = { ...scene, ...change });
 
-  function save(): void {
-    const link = document.createElement('a');
-    link.href = URL.createObjectURL(new Blob([`\ufeff${samplesCsv(runs)}`], { type: 'text/csv' }));
-    link.download = `${data.build.tag} simulated.csv`;
-    link.click();
-    URL.revokeObjectURL(link.href);
-  }
+  const save = () => saveAs(`${data.build.tag} simulated.csv`, 'text/csv', `\ufeff${samplesCsv(runs)}`);
   const TOUCH_WORDS = {
     comfortable: 'may be held for hours',
     brief: 'may be touched briefly',
