@@ -45,7 +45,7 @@ type Placed = { places: Place[]; cost: number };
 function inOrder(
   order: readonly number[],
   points: readonly NamedPoint[],
-  marks: readonly Box[],
+  marks: { drawn: readonly Box[]; own: readonly Box[] },
   size: { width: number; height: number }
 ): Placed {
   const taken: Box[] = [];
@@ -60,10 +60,12 @@ function inOrder(
         Math.max(0, box.x1 - size.width) +
         Math.max(0, -box.y0) +
         Math.max(0, box.y1 - size.height);
-      // A name over a name cannot be read; over a mark or a line it can, with pain.
+      const under = (boxes: readonly Box[]) => boxes.reduce((sum, other) => sum + overlap(box, other), 0);
+      // A name over a name cannot be read; over the mark of another name it misleads; over a line it can be read, with pain.
       const cost =
-        1000 * taken.reduce((sum, other) => sum + overlap(box, other), 0) +
-        marks.reduce((sum, mark) => sum + overlap(box, mark), 0) +
+        1000 * under(taken) +
+        1000 * under(marks.own) +
+        under(marks.drawn) +
         100 * outside;
       if (!best || cost < best.cost) best = { place, box, cost };
       if (cost === 0) break;
@@ -86,7 +88,8 @@ export function placeLabels(
   drawn: readonly { x: number; y: number }[],
   size: { width: number; height: number }
 ): Place[] {
-  const marks = [...drawn, ...points].map(({ x, y }): Box => ({ x0: x - 5, x1: x + 5, y0: y - 5, y1: y + 5 }));
+  const around = ({ x, y }: { x: number; y: number }): Box => ({ x0: x - 5, x1: x + 5, y0: y - 5, y1: y + 5 });
+  const marks = { drawn: drawn.map(around), own: points.map(around) };
   const given = points.map((_, i) => i);
   const orders = [given, [...given].reverse(), ...given.map((first) => [first, ...given.filter((i) => i !== first)])];
   let best: Placed | undefined;

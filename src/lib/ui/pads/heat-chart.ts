@@ -77,33 +77,38 @@ export function temperatureTraces(runs: readonly Run[], colours: readonly string
   );
 }
 
-/** Lines of names over a rate, the share of the chart that each takes, and the width of a letter as a share of its width. */
-const NAMES = { lines: 8, height: 0.085, letter: 1 / 92 } as const;
+/** An event of one of the runs, with the number that it has on the chart. */
+export type NumberedEvent = { number: number; t: number; run: string; words: string };
+
+/** Events of all runs in the order of time, numbered: the numbers stand on the chart, the words in the table beside it. */
+export function numberedEvents(runs: readonly Run[]): NumberedEvent[] {
+  return runs
+    .flatMap(({ name, report }) => namedEvents(report).map(({ t, words }) => ({ t, run: name, words })))
+    .sort((a, b) => a.t - b.t)
+    .map((event, i) => ({ number: i + 1, ...event }));
+}
+
+/** A number takes about this share of the width of a chart, with room around it; so high is a row of numbers, px. */
+const NUMBER_WIDTH = 0.032;
+const ROW_PX = 14;
+const PLOT_PX = 210;
 
 /**
- * Marks of the events of every set-up, named on the chart; those of the second with its name. A name stands in the first line where
- * it lies over no other one; where none is left only its mark stands, for the table beside it names them all.
+ * Marks of the events of every run: a dotted line, and above the plot its number, in the first row where it stands beside no other.
+ * @returns the layout, and how many rows of numbers there are
  */
-export function eventMarks(runs: readonly Run[]): Partial<Layout> {
-  const events = runs
-    .flatMap(({ name, report }, i) =>
-      namedEvents(report).map(({ t, words }) => ({ t, words: i === 0 ? words : `${words} (${plain(name)})` }))
-    )
-    .sort((a, b) => a.t - b.t);
+export function eventMarks(runs: readonly Run[]): { layout: Partial<Layout>; rows: number } {
+  const events = numberedEvents(runs);
   const whole = Math.max(1, ...runs.map(({ report }) => report.samples.t.at(-1) ?? 0));
-  const taken: { from: number; to: number }[][] = Array.from({ length: NAMES.lines }, () => []);
-  const named = events.flatMap(({ t, words }) => {
-    const width = words.length * NAMES.letter;
+  const ends: number[] = [];
+  const placed = events.map(({ t, number }) => {
     const at = t / whole;
-    // At the right edge a name stands before its mark.
-    const left = at + width <= 1 || at < width;
-    const [from, to] = left ? [at, at + width] : [at - width, at];
-    const line = taken.findIndex((names) => names.every((name) => to <= name.from || from >= name.to));
-    if (line < 0) return [];
-    taken[line]!.push({ from, to });
-    return [{ t, words, line, left }];
+    const found = ends.findIndex((end) => at - end >= NUMBER_WIDTH);
+    const row = found < 0 ? ends.length : found;
+    ends[row] = at;
+    return { t, number, row };
   });
-  return {
+  const layout: Partial<Layout> = {
     shapes: events.map(({ t }) => ({
       type: 'line',
       xref: 'x',
@@ -114,18 +119,46 @@ export function eventMarks(runs: readonly Run[]): Partial<Layout> {
       y1: 1,
       line: { width: 1, dash: 'dot' }
     })),
-    annotations: named.map(({ t, words, line, left }) => ({
+    annotations: placed.map(({ t, number, row }) => ({
       x: t / 60,
-      y: 1 - line * NAMES.height,
+      y: 1,
       xref: 'x',
       yref: 'paper',
-      text: words,
+      text: String(number),
       showarrow: false,
-      xanchor: left ? 'left' : 'right',
-      yanchor: 'top',
-      xshift: left ? 3 : -3,
+      xanchor: 'center',
+      yanchor: 'bottom',
+      yshift: row * ROW_PX,
       font: { size: 12 }
     }))
+  };
+  return { layout, rows: ends.length };
+}
+
+/** What the chart of rates looks like: its numbers stand between the plot and the legend. */
+export function rateLayout(runs: readonly Run[]): Partial<Layout> {
+  const { layout, rows } = eventMarks(runs);
+  const above = rows * ROW_PX;
+  return {
+    height: PLOT_PX + 80 + above,
+    xaxis: { title: { text: 'minutes' }, rangemode: 'tozero' },
+    yaxis: { title: { text: 'MB/s' }, rangemode: 'tozero' },
+    margin: { l: 56, r: 12, t: 40 + above, b: 40 },
+    legend: { orientation: 'h', y: 1 + (above + 6) / PLOT_PX, yanchor: 'bottom' },
+    showlegend: runs.length > 1,
+    ...layout
+  };
+}
+
+/** What the chart of temperatures looks like, as high as the one beside it. */
+export function temperatureLayout(runs: readonly Run[]): Partial<Layout> {
+  return {
+    height: rateLayout(runs).height ?? PLOT_PX,
+    xaxis: { title: { text: 'minutes' }, rangemode: 'tozero' },
+    yaxis: { title: { text: '°C' } },
+    margin: { l: 56, r: 12, t: 48, b: 40 },
+    legend: { orientation: 'h', y: 1.02, yanchor: 'bottom' },
+    ...limitMark(runs[0]?.report.summary.startC ?? null)
   };
 }
 

@@ -9,6 +9,7 @@ import {
   eventMarks,
   limitMark,
   namedEvents,
+  numberedEvents,
   rateTraces,
   runSentence,
   samplesCsv,
@@ -98,12 +99,15 @@ describe('the chart of heat', () => {
     const named = namedEvents(run.report);
     expect(new Set(named.map((e) => e.kind)).size).toBe(named.length);
     expect(named.map((e) => e.words).join()).toMatch(/throttles to half/);
-    expect(eventMarks([run]).annotations).toHaveLength(named.length);
-    expect(
-      eventMarks([run, { ...run, name: '<b>x</b>' }])
-        .annotations!.map((a) => a.text)
-        .join()
-    ).toContain('&lt;b>');
+    expect(eventMarks([run]).layout.annotations).toHaveLength(named.length);
+    // two runs alike: every event twice at one time, so that the numbers stand in rows above each other
+    const twice = numberedEvents([run, { ...run, name: 'b' }]);
+    expect(twice.map(({ number }) => number)).toEqual(twice.map((_, i) => i + 1));
+    const { layout, rows } = eventMarks([run, { ...run, name: 'b' }]);
+    expect(rows).toBeGreaterThan(1);
+    const spots = layout.annotations!.map(({ x, yshift }) => ({ x: Number(x) / 30, row: Number(yshift) }));
+    for (const [i, a] of spots.entries())
+      for (const b of spots.slice(i + 1)) if (a.row === b.row) expect(Math.abs(a.x - b.x)).toBeGreaterThan(0.03);
   });
   it('draws a rate and three temperatures, each named, in minutes', () => {
     expect(rateTraces([run])).toHaveLength(1);

@@ -199,11 +199,14 @@
   }
   .controls {
     display: grid;
+    grid-template-columns: minmax(0, 1fr);
     gap: 14px;
     align-content: start;
   }
   fieldset {
     display: grid;
+    grid-template-columns: minmax(0, 1fr);
+    min-width: 0;
     gap: 8px;
     margin: 0;
     padding: 10px 0 0;
