@@ -62,11 +62,7 @@ function inOrder(
         Math.max(0, box.y1 - size.height);
       const under = (boxes: readonly Box[]) => boxes.reduce((sum, other) => sum + overlap(box, other), 0);
       // A name over a name cannot be read; over the mark of another name it misleads; over a line it can be read, with pain.
-      const cost =
-        1000 * under(taken) +
-        1000 * under(marks.own) +
-        under(marks.drawn) +
-        100 * outside;
+      const cost = 1000 * under(taken) + 1000 * under(marks.own) + under(marks.drawn) + 100 * outside;
       if (!best || cost < best.cost) best = { place, box, cost };
       if (cost === 0) break;
     }

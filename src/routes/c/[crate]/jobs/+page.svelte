@@ -1,14 +1,13 @@
 <script lang="ts">
-  import { Button, Modal } from 'carbon-components-svelte';
-  import { quantity } from '#core/quantities/format';
-  import { often } from '#core/quantities/often';
-  import { JOB_TEMPLATES } from '#core/parts/job-templates';
-  import { PURPOSE_LABEL, type Job } from '#core/parts/job';
+  import { Button } from 'carbon-components-svelte';
+  import type { Job } from '#core/parts/job';
   import { changesOf } from '$lib/client/change';
   import { dropDraft, keptDraft } from '$lib/ui/common/drafts';
+  import DeleteJob from '$lib/ui/jobs/DeleteJob.svelte';
+  import JobTable from '$lib/ui/jobs/JobTable.svelte';
+  import Templates from '$lib/ui/jobs/Templates.svelte';
   import RoomHelper from '$lib/ui/jobs/RoomHelper.svelte';
   import RecordForm from '$lib/ui/common/RecordForm.svelte';
-  import Wide from '$lib/ui/common/Wide.svelte';
   import { jobFields } from '$lib/ui/parts/record-fields';
 
   let { data } = $props();
@@ -44,7 +43,6 @@
     deleting = undefined;
     if (job) await change('DELETE', `${api}/${job.id}`, { version: job.version }, `Deleted the job ${job.spec.name}.`);
   }
-  const DIRECTION = { in: 'onto the drive', out: 'from the drive', both: 'both ways' };
   const copyOf = ({ id: _id, ...spec }: Job): Job => ({ ...spec, name: `${spec.name}, copy`.slice(0, 120) });
 </script>
 
@@ -61,14 +59,7 @@
   {#if adding}
     <section class="adding">
       <h2>A new job</h2>
-      <p class="begin">
-        Begin from
-        {#each JOB_TEMPLATES as template (template.id)}
-          <button type="button" class="link" title={template.about} onclick={() => begin(template.job)}
-            >{template.title}</button
-          >
-        {/each}
-      </p>
+      <Templates onpick={begin} />
       {#key adding}
         <RecordForm
           fields={jobFields()}
@@ -93,79 +84,19 @@
         With a job, a plan says how long it takes, whether the cache ends in the middle of it, and which filesystem
         suits.
       </p>
-      <ol>
-        {#each JOB_TEMPLATES as template (template.id)}
-          <li>
-            <button type="button" class="link" onclick={() => begin(template.job)}>{template.title}</button>:
-            {template.about.toLowerCase()}
-          </li>
-        {/each}
-      </ol>
+      <Templates about onpick={begin} />
     </div>
   {:else if data.jobs.length > 0}
-    <Wide label="Jobs">
-      <table class="plain-table">
-        <thead>
-          <tr>
-            <th scope="col">Job</th><th scope="col">What it is for</th><th scope="col" class="number">In one go</th>
-            <th scope="col" class="number">Files</th><th scope="col">Direction</th><th scope="col" class="number"
-              >How often</th
-            >
-            <th scope="col" class="number">Needs, write after the cache</th><th scope="col">Builds made for it</th>
-            <th scope="col"><span class="hidden-visually">Change it</span></th>
-          </tr>
-        </thead>
-        <tbody>
-          {#each data.jobs as job (job.id)}
-            <tr>
-              <td><a href="/c/{data.crate.slug}/jobs/{job.id}"><strong>{job.spec.name}</strong></a></td>
-              <td>{job.spec.purposes.map((purpose) => PURPOSE_LABEL[purpose]).join(', ')}</td>
-              <td class="number figure">{quantity(job.spec.transferGB, 'GB')}</td>
-              <td class="number figure">{job.spec.files ?? '–'}</td>
-              <td>{DIRECTION[job.spec.direction]}</td>
-              <td class="number figure">{job.spec.perDay === undefined ? '–' : often(job.spec.perDay)}</td>
-              <td class="number figure"
-                >{job.spec.minSustainedWriteMBps === undefined
-                  ? '–'
-                  : quantity(job.spec.minSustainedWriteMBps, 'MB/s')}</td
-              >
-              <td
-                >{#each job.builds as tag, i (tag)}{i > 0 ? ', ' : ''}<a href="/b/{tag}/pair">{tag}</a
-                  >{:else}–{/each}</td
-              >
-              <td class="acts">
-                <a href="/c/{data.crate.slug}/rank?job={job.id}">Rank for it</a>
-                <button type="button" class="link" onclick={() => (adding = copyOf(job.spec))}
-                  >Copy<span class="hidden-visually"> {job.spec.name}</span></button
-                >
-                <button type="button" class="link" onclick={() => (deleting = job)}
-                  >Delete<span class="hidden-visually"> {job.spec.name}</span></button
-                >
-              </td>
-            </tr>
-          {/each}
-        </tbody>
-      </table>
-    </Wide>
+    <JobTable
+      jobs={data.jobs}
+      home="/c/{data.crate.slug}"
+      oncopy={(job) => (adding = copyOf(job))}
+      ondelete={(id) => (deleting = data.jobs.find((job) => job.id === id))}
+    />
   {/if}
 </div>
 
-<Modal
-  danger
-  open={deleting !== undefined}
-  modalHeading="Delete the job {deleting?.spec.name ?? ''}?"
-  primaryButtonText="Delete"
-  secondaryButtonText="Keep it"
-  on:close={() => (deleting = undefined)}
-  on:click:button--secondary={() => (deleting = undefined)}
-  on:submit={remove}
->
-  <p>
-    {deleting && deleting.builds.length > 0
-      ? `${deleting.builds.join(', ')} ${deleting.builds.length === 1 ? 'was' : 'were'} made for it: what was planned stays as it is, and says that the job is gone when it is opened.`
-      : 'No build was made for it.'} You can take this back.
-  </p>
-</Modal>
+<DeleteJob job={deleting} onkeep={() => (deleting = undefined)} ondelete={remove} />
 
 <style>
   .adding {
@@ -173,20 +104,5 @@
     padding: 14px 18px 4px;
     background: var(--ash-sheet);
     border: 1px solid var(--ash-line);
-  }
-  .begin {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 4px 16px;
-    margin: 6px 0 8px;
-  }
-  .acts {
-    white-space: nowrap;
-  }
-  .acts > * + * {
-    margin-left: 10px;
-  }
-  .acts a {
-    font-size: var(--ash-text-small);
   }
 </style>

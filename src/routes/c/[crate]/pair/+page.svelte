@@ -1,7 +1,6 @@
 <script lang="ts">
   import { tick, untrack } from 'svelte';
-  import { aKind } from '#core/parts/kinds';
-  import { Button, Modal, TextInput } from 'carbon-components-svelte';
+  import { Button } from 'carbon-components-svelte';
   import { replaceState } from '$app/navigation';
   import { page } from '$app/state';
   import { queryOf } from '$lib/client/address';
@@ -10,23 +9,21 @@
   import { dropDraft, keepDraft, keptDraft } from '$lib/ui/common/drafts';
   import { AroundChoice } from '$lib/client/what-if.svelte';
   import { measuredByPort } from '$lib/ui/pair/measured';
+  import NothingToPair from '$lib/ui/pair/NothingToPair.svelte';
   import PairStation from '$lib/ui/pair/PairStation.svelte';
+  import SaveAsBuild from '$lib/ui/pair/SaveAsBuild.svelte';
   import { choiceFromQuery, choiceToQuery } from '$lib/ui/pair/slots';
   import { choiceKey, compareHref } from '$lib/ui/compare/laid';
-  import { PLAN_FILE_BYTES, readPlanFile } from '#core/answers/plan-file';
   import FilePicker from '$lib/ui/common/FilePicker.svelte';
-  import { notices } from '$lib/ui/frame/notices.svelte';
   import { changesOf } from '$lib/client/change';
+  import { readPlanFrom } from '$lib/client/read-plan';
 
   let { data } = $props();
   let choice = $state.raw<Partial<Choice>>(choiceFromQuery(queryOf(page.url)));
   let open = $state(false);
-  let name = $state('');
   let wrong = $state('');
   let busy = $state(false);
-  const empty = $derived(
-    data.library.host.size === 0 || data.library.enclosure.size === 0 || data.library.drive.size === 0
-  );
+  const missing = $derived((['host', 'enclosure', 'drive'] as const).filter((kind) => data.library[kind].size === 0));
 
   const around = new AroundChoice();
   $effect(() => around.ask(data.library, choice));
@@ -47,35 +44,25 @@
     else keepDraft(draftKey, query);
     replaceState(`?${query}`, {});
   }
+  const enclosure = $derived(choice.enclosureId && data.library.enclosure.get(choice.enclosureId)?.name);
+  const suggested = $derived(
+    [choice.driveId && data.library.drive.get(choice.driveId)?.name, enclosure].join(' in ').slice(0, 120)
+  );
   function ask(): void {
-    const drive = choice.driveId && data.library.drive.get(choice.driveId)?.name;
-    const enclosure = choice.enclosureId && data.library.enclosure.get(choice.enclosureId)?.name;
-    name = `${drive} in ${enclosure}`.slice(0, 120);
     wrong = '';
     open = true;
   }
-  /** A plan from elsewhere: its parts are taken into this crate, and the plan stands here at once. */
-  async function openPlan(file: File): Promise<void> {
-    if (file.size > PLAN_FILE_BYTES) return notices.add('error', 'This is no plan file: it is larger than 2 MB.');
-    const read = readPlanFile(await file.text());
-    if (!read.ok) return notices.add('error', read.message);
-    let opened: Partial<Choice> = {};
-    const refusal = await changesOf(data.crate.id)('POST', `/api/crates/${data.crate.id}/plan-files`, read.file, {
-      words({ choice: chosen = {}, added = 0 }) {
-        opened = chosen;
-        return added === 0 ? 'Its parts were here already.' : `${added} parts added from ${file.name}.`;
-      },
-      refused: ({ message }) => message
-    });
-    if (!refusal) onchange(opened);
+  async function pickPlan(file: File): Promise<void> {
+    const opened = await readPlanFrom(data.crate.id, file);
+    if (opened) onchange(opened);
   }
-  async function save(): Promise<void> {
+  async function save(name: string): Promise<void> {
     if (busy) return;
     busy = true;
     const refusal = await changesOf(data.crate.id)(
       'POST',
       `/api/crates/${data.crate.id}/builds`,
-      { name: name.trim(), choice },
+      { name, choice },
       {
         words: ({ tag }) => `Saved as ${tag}.`,
         then() {
@@ -93,23 +80,11 @@
 </script>
 
 <svelte:head><title>Pair · {data.crate.name} · Ash Crate</title></svelte:head>
-{#if empty}
-  <div class="page">
-    <div class="empty">
-      <h1>Pair</h1>
-      <p>Pairing needs at least one computer, one enclosure and one drive. Missing here:</p>
-      <ol>
-        {#each ['host', 'enclosure', 'drive'] as const as kind (kind)}
-          {#if data.library[kind].size === 0}<li>
-              <a href="/c/{data.crate.slug}/crate/{kind}/new">Add {aKind(kind)}</a>
-            </li>{/if}
-        {/each}
-      </ol>
-      <p>Or begin with what somebody sent you:</p>
-      <FilePicker label="Open a plan file" accept={['.json', 'application/json']} onpick={openPlan} />
-      <p>Only curious? <a href="/judge">Judge a pairing by classes</a>: nothing has to be entered.</p>
-    </div>
-  </div>
+{#snippet planPicker()}
+  <FilePicker label="Open a plan file" accept={['.json', 'application/json']} onpick={pickPlan} />
+{/snippet}
+{#if missing.length > 0}
+  <NothingToPair home="/c/{data.crate.slug}" {missing} open={planPicker} />
 {:else}
   <PairStation
     library={data.library}
@@ -121,7 +96,7 @@
     home="/c/{data.crate.slug}"
   >
     {#snippet head({ report })}
-      <FilePicker label="Open a plan file" accept={['.json', 'application/json']} onpick={openPlan} />
+      {@render planPicker()}
       {#if choiceToQuery(choice) !== ''}<Button kind="ghost" size="field" on:click={() => onchange({})}
           >Start over</Button
         >{/if}
@@ -133,31 +108,4 @@
   </PairStation>
 {/if}
 
-<Modal
-  bind:open
-  size="xs"
-  modalHeading="Save as build"
-  primaryButtonText={busy ? 'Saving …' : 'Save'}
-  primaryButtonDisabled={busy || name.trim() === ''}
-  secondaryButtonText="Cancel"
-  selectorPrimaryFocus="#build-name"
-  shouldSubmitOnEnter
-  on:click:button--secondary={() => (open = false)}
-  on:submit={save}
->
-  <p class="why">The build keeps these parts as they are now, with the plan made from them.</p>
-  <TextInput
-    id="build-name"
-    labelText="Name of the build"
-    bind:value={name}
-    maxlength={120}
-    invalid={wrong !== ''}
-    invalidText={wrong}
-  />
-</Modal>
-
-<style>
-  .why {
-    margin-bottom: 16px;
-  }
-</style>
+<SaveAsBuild bind:open {suggested} {busy} {wrong} onsave={save} />

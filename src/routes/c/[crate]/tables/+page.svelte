@@ -97,9 +97,6 @@
     gap: 36px;
     margin: 16px 0;
   }
-  h2 {
-    margin-bottom: 6px;
-  }
   .row {
     display: flex;
     flex-wrap: wrap;
@@ -112,9 +109,6 @@
     color: var(--ash-fail);
     border-left: 4px solid var(--ash-fail);
     background: var(--ash-sheet);
-  }
-  section > :global(.bx--btn) {
-    margin-top: 10px;
   }
   @media (max-width: 900px) {
     .two {

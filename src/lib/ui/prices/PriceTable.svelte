@@ -1,0 +1,70 @@
+<script lang="ts">
+  import { deliveredPrice } from '#core/cost/delivered-price';
+  import { money } from '#core/quantities/format';
+  import SortHead from '../common/SortHead.svelte';
+  import Wide from '../common/Wide.svelte';
+  import { aboveTarget, sortedPrices, type Cheapest, type PriceOrder } from './cheapest';
+  import { age } from './history';
+
+  type Part = Cheapest<{ id: string; kind: string; name: string }>;
+  /** The cheapest price of each part, and how far it is from what one wants to pay. */
+  let {
+    rows,
+    find,
+    home,
+    currency,
+    today
+  }: { rows: readonly Part[]; find: string; home: string; currency: string; today: string } = $props();
+  let sort = $state<PriceOrder>('name');
+  let down = $state(false);
+  const shown = $derived(sortedPrices(rows, { find, sort, down, currency }));
+  const HEADS = [
+    ['name', 'Part'],
+    ['price', 'Cheapest, delivered'],
+    ['age', 'Age'],
+    ['target', 'To the target']
+  ] as const;
+  const toTarget = (row: Part) => {
+    const above = aboveTarget(row, currency);
+    return above === undefined ? '–' : above <= 0 ? 'reached' : `${money(above, currency)} above`;
+  };
+</script>
+
+<Wide label="Prices">
+  <table class="plain-table">
+    <thead
+      ><tr>
+        {#each HEADS as [id, label] (id)}
+          <SortHead
+            {label}
+            number={id === 'price'}
+            sorted={sort === id ? (down ? 'down' : 'up') : undefined}
+            onsort={() => {
+              down = sort === id && !down;
+              sort = id;
+            }}
+          />
+        {/each}
+        <th scope="col">Shop</th><th scope="col" class="number">Prices</th></tr
+      ></thead
+    >
+    <tbody>
+      {#each shown as row (row.part.id)}
+        {@const { part, quote, count } = row}
+        <tr>
+          <td><a href="{home}/crate/{part.kind}/{part.id}?tab=quotes">{part.name}</a></td>
+          <td class="number figure"
+            >{row.home === undefined
+              ? `${money(deliveredPrice(quote), quote.currency)} – no rate`
+              : money(row.home, currency)}</td
+          >
+          <td>{age(quote.date, today)}</td>
+          <td>{toTarget(row)}</td>
+          <td>{quote.vendor}</td>
+          <td class="number figure">{count}</td>
+        </tr>
+      {/each}
+    </tbody>
+  </table>
+  {#if shown.length === 0}<p class="quiet">{rows.length === 0 ? 'No price yet.' : 'Nothing matches.'}</p>{/if}
+</Wide>
