@@ -91,3 +91,9 @@ export function day(iso: string): string {
 export function counted(n: number, one: string, many = `${one}s`): string {
   return `${n} ${n === 1 ? one : many}`;
 }
+
+/**
+ * Gives a thing with its article, `a port` and `an item`; by its first letter, which is right for the words that forms have.
+ * @example aThing('item') // 'an item'
+ */
+export const aThing = (word: string): string => `${/^[aeio]/i.test(word) ? 'an' : 'a'} ${word}`;

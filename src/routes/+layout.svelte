@@ -5,7 +5,7 @@
   import '@fontsource/jetbrains-mono/latin-600.css';
   import '$lib/ui/theme.css';
   import '../app.css';
-  import { invalidateAll } from '$app/navigation';
+  import { afterNavigate, invalidateAll } from '$app/navigation';
   import { page } from '$app/state';
   import { server, watchServer } from '$lib/client/watch.svelte';
   import KeysHelp from '$lib/ui/frame/KeysHelp.svelte';
@@ -14,6 +14,15 @@
 
   let { children } = $props();
   const crate = $derived((page.data as { crate?: { slug: string } }).crate);
+
+  /** Where a new page is read from: what asks for it, else its heading. Elsewhere on the same page the focus stays where it is. */
+  afterNavigate(({ from, to, type }) => {
+    if (type === 'enter' || from?.url.pathname === to?.url.pathname || to?.url.hash) return;
+    const heading = document.querySelector<HTMLElement>('main h1');
+    if (!heading) return;
+    heading.tabIndex = -1;
+    heading.focus({ preventScroll: true });
+  });
 
   $effect(() => {
     keys.load();

@@ -21,10 +21,24 @@
     hint?: (record: Record<string, unknown>) => string;
     /** Where what is typed is kept until it is saved. */
     draftKey: string;
+    /** Whether it was opened to be typed into at once. */
+    focusFirst?: boolean;
     /** Help that stands below the fields and can fill one of them. */
     help?: Snippet<[fill: (path: string, text: string) => void]>;
   };
-  let { fields, value, busy, saveLabel, refusedPrefix = '', onsave, oncancel, hint, draftKey, help }: Props = $props();
+  let {
+    fields,
+    value,
+    busy,
+    saveLabel,
+    refusedPrefix = '',
+    onsave,
+    oncancel,
+    hint,
+    draftKey,
+    focusFirst = false,
+    help
+  }: Props = $props();
 
   // svelte-ignore state_referenced_locally
   let draft = $state<Draft>(draftFrom(fields, value));
@@ -61,6 +75,10 @@
     Object.entries(refused).filter(([path]) => !fields.some((f) => f.key === path.split('.')[0]))
   );
 
+  function begin(form: HTMLFormElement): void {
+    if (focusFirst) form.querySelector<HTMLElement>('input:not([type="hidden"]), select, textarea')?.focus();
+  }
+
   async function submit(event: SubmitEvent): Promise<void> {
     event.preventDefault();
     const form = event.target as HTMLElement;
@@ -83,7 +101,7 @@
   }
 </script>
 
-<form onsubmit={submit} novalidate>
+<form onsubmit={submit} novalidate {@attach begin}>
   {#if restored}
     <p class="restored">
       This is what you typed earlier and did not save.

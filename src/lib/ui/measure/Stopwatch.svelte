@@ -130,6 +130,8 @@
     margin: 14px 0;
     padding: 10px 14px;
     background: var(--ash-sheet);
+    --cds-field: var(--ash-paper);
+    --cds-field-01: var(--ash-paper);
     border: 1px solid var(--ash-line);
   }
   .face {

@@ -99,6 +99,8 @@
     height: 32px;
     padding: 0 6px;
     background: var(--ash-sheet);
+    --cds-field: var(--ash-paper);
+    --cds-field-01: var(--ash-paper);
     border: 0;
     border-bottom: 1px solid var(--ash-edge);
   }

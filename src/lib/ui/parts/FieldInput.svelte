@@ -1,4 +1,6 @@
 <script lang="ts">
+  import { tick as tickOnce } from 'svelte';
+  import { aThing } from '#core/quantities/format';
   import DayField from '$lib/ui/common/DayField.svelte';
   import { Checkbox, Select, SelectItem, TextArea, TextInput } from 'carbon-components-svelte';
   import { splitTerms } from '#core/facts/glossary';
@@ -43,6 +45,14 @@
   function tick(value: string, on: boolean): void {
     const next = withTick(picked, value, on);
     if (next !== picked) onedit(path, [...next]);
+  }
+  /** Adds a row to a list; whoever added it types into it next. */
+  async function addRow(event: MouseEvent): Promise<void> {
+    const list = (event.currentTarget as HTMLElement).parentElement;
+    onedit(path, rows + 1);
+    await tickOnce();
+    const all = list?.querySelectorAll(':scope > .list-row');
+    all?.[all.length - 1]?.querySelector<HTMLElement>('input, select, textarea, button')?.focus();
   }
   /** The bare value of a template, where it can be taken as it is. */
   const confirmable = $derived(template?.split(' – ')[0] ?? '');
@@ -104,7 +114,7 @@
       </div>
     {/each}
     {#if error}<p class="error">{error.message}</p>{/if}
-    <button type="button" class="plain" onclick={() => onedit(path, rows + 1)}>Add a {field.item}</button>
+    <button type="button" class="plain" onclick={addRow}>Add {aThing(field.item)}</button>
   </fieldset>
 {:else if field.type === 'choices'}
   <fieldset class="wide choices">

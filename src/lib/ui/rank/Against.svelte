@@ -90,6 +90,8 @@
   .against {
     padding: 10px 14px;
     background: var(--ash-sheet);
+    --cds-field: var(--ash-paper);
+    --cds-field-01: var(--ash-paper);
     border: 1px solid var(--ash-line);
   }
   .fields {

@@ -15,6 +15,8 @@
   const change = $derived(changesOf(data.crate.id));
   /** What is being added: a template's job, a copy, or an empty one. */
   let adding = $state.raw<Partial<Job>>();
+  /** Whether the person opened the form just now; a draft that is there again takes no focus. */
+  let opened = $state(false);
   const draftKey = $derived(`draft:${data.crate.id}:job:new`);
   $effect(() => {
     // What was begun and not saved is open again; Cancel and Start over forget it.
@@ -26,6 +28,7 @@
   /** A template takes the place of what was typed before. */
   function begin(job: Partial<Job>): void {
     dropDraft(draftKey);
+    opened = true;
     adding = job;
   }
   async function add(spec: Record<string, unknown>) {
@@ -53,7 +56,7 @@
       <h1>Jobs</h1>
       <p class="quiet">The work a build is for: how much, in how many files, which way, between which systems.</p>
     </div>
-    {#if !adding}<Button size="field" on:click={() => (adding = {})}>Add a job</Button>{/if}
+    {#if !adding}<Button size="field" on:click={() => begin({})}>Add a job</Button>{/if}
   </div>
 
   {#if adding}
@@ -68,6 +71,7 @@
           saveLabel="Add this job"
           refusedPrefix="spec."
           {draftKey}
+          focusFirst={opened}
           onsave={add}
           oncancel={() => (adding = undefined)}
         >
@@ -90,7 +94,7 @@
     <JobTable
       jobs={data.jobs}
       home="/c/{data.crate.slug}"
-      oncopy={(job) => (adding = copyOf(job))}
+      oncopy={(job) => begin(copyOf(job))}
       ondelete={(id) => (deleting = data.jobs.find((job) => job.id === id))}
     />
   {/if}
@@ -104,5 +108,8 @@
     padding: 14px 18px 4px;
     background: var(--ash-sheet);
     border: 1px solid var(--ash-line);
+    /* On a white sheet a field is seen by its ground. */
+    --cds-field: var(--ash-paper);
+    --cds-field-01: var(--ash-paper);
   }
 </style>

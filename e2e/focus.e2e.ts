@@ -1,0 +1,92 @@
+import type { Page } from '@playwright/test';
+import { expect, open, test } from './test';
+
+/** What has the focus, as a person would name it. */
+const focused = (page: Page) =>
+  page.evaluate(() => {
+    const at = document.activeElement as HTMLElement | null;
+    return {
+      tag: at?.tagName ?? '',
+      words: (at?.getAttribute('aria-label') ?? at?.textContent ?? '').trim().replace(/\s+/g, ' ').slice(0, 60),
+      inHead: Boolean(at?.closest('.page-head, nav, header, .demo')),
+      inMain: Boolean(at?.closest('main'))
+    };
+  });
+
+test('a new page is read from its heading, and on the same page the focus stays', async ({ page }) => {
+  await open(page, '/c/fernhollow');
+  for (const [link, heading] of [
+    ['Builds', 'Builds'],
+    ['Crate', 'Crate'],
+    ['Items', 'Items'],
+    ['Pair', 'Pair']
+  ] as const) {
+    await page.getByRole('navigation', { name: 'Main' }).getByRole('link', { name: link, exact: true }).press('Enter');
+    await expect(page.getByRole('heading', { level: 1, name: heading })).toBeFocused();
+  }
+  // sorting, searching and filtering write the address and leave the focus alone
+  await open(page, '/c/fernhollow/builds');
+  const find = page.getByLabel('Find builds');
+  await find.fill('chert');
+  await expect(page).toHaveURL(/find=chert/);
+  await expect(find).toBeFocused();
+  await open(page, '/c/fernhollow/crate/drive');
+  const search = page.getByLabel('Find drives');
+  await search.fill('loam');
+  await expect(page).toHaveURL(/find=loam/);
+  await expect(search).toBeFocused();
+});
+
+test('what is added is typed into at once: a job, a system in it, a port', async ({ page }) => {
+  await open(page, '/c/fernhollow/jobs');
+  await page.getByRole('button', { name: 'Add a job' }).press('Enter');
+  await expect(page.getByLabel('Name', { exact: true })).toBeFocused();
+  await page.getByRole('button', { name: 'Add a system' }).first().press('Enter');
+  await expect(page.getByLabel('System', { exact: true }).first()).toBeFocused();
+  await open(page, '/c/fernhollow/crate/host/new');
+  await page.getByRole('button', { name: 'Add a port' }).press('Enter');
+  await expect(page.getByLabel('What is printed beside it').last()).toBeFocused();
+});
+
+// The work of a page: the first thing in it that is neither its head nor its navigation.
+const WORK = [
+  '/c/fernhollow',
+  '/c/fernhollow/builds',
+  '/c/fernhollow/crate/drive',
+  '/c/fernhollow/pair',
+  '/c/fernhollow/rank',
+  '/c/fernhollow/jobs',
+  '/c/fernhollow/prices',
+  '/c/fernhollow/items',
+  '/c/fernhollow/find',
+  '/c/fernhollow/tables',
+  '/c/fernhollow/house-rules',
+  '/c/fernhollow/together',
+  '/c/fernhollow/history',
+  '/c/fernhollow/crate/enclosure/new',
+  '/b/AC-0001/pair',
+  '/b/AC-0001/buy',
+  '/b/AC-0001/pads',
+  '/b/AC-0001/pads/cut',
+  '/b/AC-0001/pads/heat',
+  '/b/AC-0001/measure',
+  '/b/AC-0001/log'
+];
+test('from the top of a page, by the skip link, its work is at most four tabs away', async ({ page }) => {
+  test.setTimeout(180_000);
+  const far: string[] = [];
+  for (const path of WORK) {
+    await open(page, path);
+    await page.keyboard.press('Tab');
+    expect((await focused(page)).words, path).toBe('To the content');
+    await page.keyboard.press('Enter');
+    let tabs = 1;
+    for (; tabs < 12; tabs++) {
+      await page.keyboard.press('Tab');
+      const at = await focused(page);
+      if (at.inMain && !at.inHead) break;
+    }
+    if (tabs + 1 > 4) far.push(`${path}: ${tabs + 1} tabs`);
+  }
+  expect(far).toEqual([]);
+});
