@@ -26,12 +26,12 @@ test('a new page is read from its heading, and on the same page the focus stays'
   }
   // sorting, searching and filtering write the address and leave the focus alone
   await open(page, '/c/fernhollow/builds');
-  const find = page.getByLabel('Find builds');
+  const find = page.getByRole('searchbox', { name: 'Find builds' });
   await find.fill('chert');
   await expect(page).toHaveURL(/find=chert/);
   await expect(find).toBeFocused();
   await open(page, '/c/fernhollow/crate/drive');
-  const search = page.getByLabel('Find drives');
+  const search = page.getByRole('searchbox', { name: 'Find drives' });
   await search.fill('loam');
   await expect(page).toHaveURL(/find=loam/);
   await expect(search).toBeFocused();
@@ -77,6 +77,8 @@ test('from the top of a page, by the skip link, its work is at most four tabs aw
   const far: string[] = [];
   for (const path of WORK) {
     await open(page, path);
+    // a page that is there to be typed into has the focus in its field from the start
+    if ((await focused(page)).tag === 'INPUT') continue;
     await page.keyboard.press('Tab');
     expect((await focused(page)).words, path).toBe('To the content');
     await page.keyboard.press('Enter');

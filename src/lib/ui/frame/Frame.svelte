@@ -48,6 +48,15 @@
         ].map((place) => ({ ...place, here: path === place.href }))
       : []
   );
+  /** Past the header and past what leads to the pages beside this one. */
+  function toHeading(event: MouseEvent): void {
+    const heading = document.querySelector<HTMLElement>('main h1');
+    if (!heading) return;
+    event.preventDefault();
+    heading.tabIndex = -1;
+    heading.focus();
+    heading.scrollIntoView({ block: 'nearest' });
+  }
   let open = $state(false);
   $effect(() => {
     void path;
@@ -55,7 +64,7 @@
   });
 </script>
 
-<a class="skip" href="#main">To the content</a>
+<a class="skip" href="#main" onclick={toHeading}>To the content</a>
 <header class="no-print">
   <a class="brand" href={crate ? home : '/'}>
     <svg viewBox="0 0 22 20" width="22" height="20" aria-hidden="true"

@@ -32,19 +32,19 @@
         Who changed what, newest first; the last 300. A change can be undone as long as no later change needs it.
       </p>
     </div>
-    <form onsubmit={sign}>
-      <TextInput
-        size="sm"
-        labelText="Your name, for this history"
-        bind:value={writer}
-        maxlength={60}
-        placeholder="this machine"
-      />
-      <Button type="submit" size="small" kind="tertiary">Use this name</Button>
-    </form>
     <div class="find"><Search size="sm" labelText="Find in the history" placeholder="Find" bind:value={find} /></div>
   </div>
   <HistoryTable list={shown} onundo={(group) => void takeBack(data.crate.id, group)} />
+  <form onsubmit={sign}>
+    <TextInput
+      size="sm"
+      labelText="Your name, for this history"
+      bind:value={writer}
+      maxlength={60}
+      placeholder="this machine"
+    />
+    <Button type="submit" size="small" kind="tertiary">Use this name</Button>
+  </form>
 </div>
 
 <style>
@@ -52,6 +52,7 @@
     display: flex;
     align-items: flex-end;
     gap: 8px;
+    margin-top: 18px;
   }
   .find {
     width: 200px;

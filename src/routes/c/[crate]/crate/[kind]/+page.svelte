@@ -78,11 +78,6 @@
 
 <svelte:head><title>{label.many} · {data.crate.name} · Ash Crate</title></svelte:head>
 <div class="page">
-  <div class="page-head">
-    <h1 class="grow">Crate</h1>
-    <Button href="{home}/paste" kind="tertiary" size="field">Paste a specification</Button>
-    <Button href="{home}/{data.kind}/new" size="field">Add {aKind(data.kind)}</Button>
-  </div>
   <nav class="kinds" aria-label="Kinds of part">
     {#each KINDS as kind (kind)}
       <a href="{home}/{kind}" aria-current={kind === data.kind ? 'page' : undefined}
@@ -90,6 +85,11 @@
       >
     {/each}
   </nav>
+  <div class="page-head">
+    <h1 class="grow">Crate</h1>
+    <Button href="{home}/paste" kind="tertiary" size="field">Paste a specification</Button>
+    <Button href="{home}/{data.kind}/new" size="field">Add {aKind(data.kind)}</Button>
+  </div>
 
   {#if (data.counts[data.kind] ?? 0) === 0}
     <div class="empty">
