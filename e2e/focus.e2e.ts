@@ -92,3 +92,91 @@ test('from the top of a page, by the skip link, its work is at most four tabs aw
   }
   expect(far).toEqual([]);
 });
+
+const ON_A_PHONE = [
+  '/',
+  '/judge',
+  '/c/fernhollow',
+  '/c/fernhollow/builds',
+  '/c/fernhollow/pair',
+  '/b/AC-0001/pair',
+  '/b/AC-0001/buy',
+  '/b/AC-0001/pads',
+  '/b/AC-0001/measure',
+  '/c/fernhollow/rank',
+  '/c/fernhollow/crate/drive',
+  '/c/fernhollow/crate/enclosure/new',
+  '/c/fernhollow/items',
+  '/c/fernhollow/jobs',
+  '/c/fernhollow/prices',
+  '/c/fernhollow/tables',
+  '/c/fernhollow/compare?plan=AC-0001&plan=AC-0002'
+];
+test('on a phone what is pressed is as high as a thumb, and no page is wider than the screen', async ({ page }) => {
+  test.setTimeout(180_000);
+  await page.setViewportSize({ width: 390, height: 844 });
+  const small: string[] = [];
+  for (const path of ON_A_PHONE) {
+    await open(page, path);
+    small.push(
+      ...(await page.evaluate((path) => {
+        const found: string[] = [];
+        if (document.documentElement.scrollWidth > 390) found.push(`${path}: wider than the screen`);
+        for (const e of document.querySelectorAll<HTMLElement>(
+          'button, select, summary, input, nav a, header a, .bx--btn'
+        )) {
+          const { width, height } = e.getBoundingClientRect();
+          if (width <= 1 || height <= 1 || getComputedStyle(e).visibility === 'hidden') continue;
+          // words in a sentence that can be pressed, a chip in a drawing, and what Carbon draws itself inside a field
+          if (e.matches('.link, .term, .mark, .skip, .bx--checkbox, .bx--search-close, .bx--list-box__selection'))
+            continue;
+          if (e.closest('svg, .plot')) continue;
+          if (height < 43.5)
+            found.push(
+              `${path}: ${e.tagName} “${(e.getAttribute('aria-label') ?? e.textContent).trim().slice(0, 30)}” ${Math.round(height)} px`
+            );
+        }
+        return found;
+      }, path))
+    );
+  }
+  expect(small).toEqual([]);
+});
+
+test('in no chart of the demo a label lies over another one', async ({ page }) => {
+  test.setTimeout(240_000);
+  const charts = [
+    '/c/fernhollow/rank',
+    ...Array.from({ length: 15 }, (_, i) => `/b/AC-${String(i + 1).padStart(4, '0')}/pads/heat`)
+  ];
+  let labels = 0;
+  const over: string[] = [];
+  for (const path of charts) {
+    await open(page, path);
+    if (await page.getByText('there is nothing to play').isVisible()) continue;
+    await expect(page.locator('.js-plotly-plot .ytitle').first()).toBeVisible({ timeout: 30_000 });
+    const found = await page.evaluate(() =>
+      [...document.querySelectorAll('.js-plotly-plot')].flatMap((plot) => {
+        const boxes = [...plot.querySelectorAll('svg text')]
+          .map((text) => ({ words: text.textContent, box: text.getBoundingClientRect() }))
+          .filter(({ words, box }) => words.trim() !== '' && box.width > 1);
+        return [
+          boxes.length,
+          ...boxes.flatMap(({ words, box: a }, i) =>
+            boxes.slice(i + 1).flatMap(({ words: other, box: b }) => {
+              const wide = Math.min(a.right, b.right) - Math.max(a.left, b.left);
+              const high = Math.min(a.bottom, b.bottom) - Math.max(a.top, b.top);
+              // lines of type stand closer than the boxes that a browser draws around them
+              return wide > 1 && high > 3 ? [`“${words}” over “${other}”`] : [];
+            })
+          )
+        ];
+      })
+    );
+    for (const one of found)
+      if (typeof one === 'number') labels += one;
+      else over.push(`${path}: ${one}`);
+  }
+  expect(labels).toBeGreaterThan(300);
+  expect(over).toEqual([]);
+});

@@ -66,7 +66,13 @@ test('two set-ups over each other, in a worker; a link shows the same; samples a
   // the chart has the number, the table beside it the words
   const throttles = page.getByRole('row', { name: /throttles to half.*without pads/ });
   const number = await throttles.getByRole('cell').first().textContent();
-  await expect(page.locator('.plot').first().locator('.annotation', { hasText: number ?? '?' }).first()).toBeVisible();
+  await expect(
+    page
+      .locator('.plot')
+      .first()
+      .locator('.annotation', { hasText: number ?? '?' })
+      .first()
+  ).toBeVisible();
   await page.getByLabel('Beside it').selectOption('with a fan');
   await expect(page.getByText(/^with a fan: done after/)).toBeVisible();
   await page.getByLabel('Minutes').fill('20');

@@ -145,4 +145,9 @@
     border-left: 3px solid var(--ash-edge);
     font-weight: 600;
   }
+  @media (max-width: 672px) {
+    .why summary {
+      display: inline-block;
+    }
+  }
 </style>
