@@ -55,6 +55,16 @@ export function buildTags(db: Knex, crateId: string): Promise<{ id: string; tag:
   return db('builds').where({ crate_id: crateId }).select('id', 'tag');
 }
 
+/** Lists the tags of the builds that use a part, by their choices. */
+export async function tagsOfBuildsWith(db: Knex, where: { crateId: string; modelId: string }): Promise<string[]> {
+  const rows: { tag: string }[] = await db('builds')
+    .where({ crate_id: where.crateId })
+    .whereRaw('JSON_SEARCH(choice, ?, ?) IS NOT NULL', ['one', where.modelId])
+    .orderBy('tag')
+    .select('tag');
+  return rows.map(({ tag }) => tag);
+}
+
 /** @throws Problem `not-found` */
 export async function getBuild(
   db: Knex,
