@@ -167,7 +167,7 @@ test.describe('what is typed is kept', () => {
     });
     await file.setInputFiles(csv('Mended A,nvme,m2,1,3000\nMended B,nvme,what,1,3000\n'));
     await expect(page.getByText('1 wrong', { exact: false }).first()).toBeVisible();
-    const last = page.locator('select').last();
+    const last = page.getByLabel('Quick', { exact: true });
     await last.selectOption('readMBps');
     await expect(page.getByText('1 wrong', { exact: false }).first()).toBeVisible();
     await file.setInputFiles(csv('Mended A,nvme,m2,1,3000\nMended B,nvme,m2,1,3000\n'));
@@ -177,7 +177,7 @@ test.describe('what is typed is kept', () => {
         .or(page.getByText('2 new', { exact: false }))
         .first()
     ).toBeVisible();
-    await expect(page.locator('select').last()).toHaveValue('readMBps');
+    await expect(page.getByLabel('Quick', { exact: true })).toHaveValue('readMBps');
   });
 
   test('a refused field turns calm as soon as it is right', async ({ page }) => {

@@ -21,11 +21,11 @@ test('a cable is swapped with j, told against the starting point, and taken back
     page.getByText('With Withy 0.8 40G, which is in your crate: write 1750 → about 3400').first()
   ).toBeVisible();
   await page
-    .getByRole('button', { name: /Put it in.*Withy 0.8 40G/ })
+    .getByRole('button', { name: /Use it.*Withy 0.8 40G/ })
     .first()
     .click();
   await expect(cable).toHaveValue('Withy 0.8 40G');
-  const since = page.getByRole('region', { name: 'Against the starting point' });
+  const since = page.getByRole('region', { name: 'Compared with the parts you began with' });
   await expect(since).toContainText('cable: Rush C-C 10G → Withy 0.8 40G');
   await expect(since).toContainText('+1650');
   await expect(page.getByRole('option', { name: /^Write 3400/ })).toContainText('1650');

@@ -180,7 +180,7 @@ export const HOUSE_RULES = {
     question: 'When to stop the watch',
     choices: {
       'last-byte': {
-        label: 'when the last byte is down',
+        label: 'when the drive has the last byte',
         because: 'The volume shows all of it. Sound and dialog come earlier or later than the data.'
       },
       signal: {
@@ -311,7 +311,7 @@ export const HOUSE_RULES = {
     question: 'A case that gets hot to the touch',
     choices: {
       'heat-gets-out': {
-        label: 'a sign that heat gets out',
+        label: 'no fault: it shows that heat gets out',
         because: 'The chips decide: a hot case over a cool chip does its work. The trend is what to watch.'
       },
       fault: {

@@ -45,13 +45,13 @@ export const enclosureSchema = z.strictObject({
     .max(5)
     .meta({ title: 'M.2 lengths', unit: 'mm', group: 'Bay' })
     .optional(),
-  m2Keys: z.array(z.enum(M2_KEYS)).min(1).max(3).meta({ title: 'Module keys accepted', group: 'Bay' }).optional(),
+  m2Keys: z.array(z.enum(M2_KEYS)).min(1).max(3).meta({ title: 'M.2 keys that fit', group: 'Bay' }).optional(),
   maxThicknessMm: measure('Thickest drive', 'mm', 1, 80, { group: 'Bay' }).optional(),
   maxCapacityTB: measure('Largest drive, as stated', 'TB', 0.01, 200, { group: 'Bay' }).optional(),
   takesDoubleSided: yesNo('Takes double-sided drives', { group: 'Bay' }).optional(),
   clearanceTopMm: measure('Board to lid, inside', 'mm', 0.1, 60, { group: 'Bay' }).optional(),
   clearanceBottomMm: measure('Board to floor, inside', 'mm', 0, 60, { group: 'Bay' }).optional(),
-  retention: choice('Held by', ['screw', 'tool-less', 'tray'], { group: 'Bay' }).optional(),
+  retention: choice('Drive held by', ['screw', 'tool-less', 'tray'], { group: 'Bay' }).optional(),
   cooling: z
     .strictObject({
       kind: choice('Cooling', ['passive', 'fan']),
@@ -70,12 +70,16 @@ export const enclosureSchema = z.strictObject({
       /** What temperature readings of such cases came to, as factors on what the model says. */
       measured: z
         .strictObject({
-          caseFactor: z.number().min(0.1).max(10).meta({ title: 'Rise of the case, measured over computed' }),
+          caseFactor: z
+            .number()
+            .min(0.1)
+            .max(10)
+            .meta({ title: 'How much warmer the case gets than computed, as a factor' }),
           chipFactor: z
             .number()
             .min(0.1)
             .max(10)
-            .meta({ title: 'Rise of the chips over the case, measured over computed' })
+            .meta({ title: 'How much warmer the chips get over the case than computed, as a factor' })
             .optional(),
           readings: z.number().int().min(1).max(10_000).meta({ title: 'Readings behind it' })
         })

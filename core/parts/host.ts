@@ -37,7 +37,7 @@ export const portSchema = z.strictObject({
     .string()
     .max(40)
     .regex(/^[\w.-]+$/, 'may hold letters, digits, point, dash')
-    .meta({ title: 'Shares a controller or hub', description: 'the same short name on each port that shares it' })
+    .meta({ title: 'Shares a controller or hub', description: 'give the ports that share one the same short name' })
     .optional()
 });
 

@@ -264,13 +264,14 @@ function splitNumber(text: string): { number: string; rest: string } | undefined
   return { number: text.slice(0, end), rest: text.slice(end).trim() };
 }
 
-const unitWords = (unit: UnitName): string => unit || 'plain numbers';
+/** What a field wants, in words: “Type the number alone”, or the number with its unit. */
+const wantedIn = (unit: UnitName): string => (unit ? `this field is in ${unit}` : 'type the number alone');
 
 /** Finds the unit of a typed text, or says why it is none for this field. */
 function readTypedUnit(unitText: string, numbers: readonly number[], { unit }: Expectation): UnitName | ParsedQuantity {
   const typed = unitText === '' ? unit : readUnit(unitText);
   if (typed === undefined)
-    return refuse('unit-unknown', `The unit “${unitText}” is not known here; this field is in ${unitWords(unit)}.`);
+    return refuse('unit-unknown', `“${unitText}” is no unit that is known here; ${wantedIn(unit)}.`);
   const wanted = UNITS[unit][0];
   if (UNITS[typed][0] === wanted) return typed;
   // 10 Gb or 950 MB typed for a rate: the "per second" was left out.
@@ -278,7 +279,13 @@ function readTypedUnit(unitText: string, numbers: readonly number[], { unit }: E
   const suggestions = asRate
     ? numbers.map((n) => ({ text: `${plain(n)} ${asRate}`, value: convert(n, asRate, unit) }))
     : [];
-  return refuse('wrong-dimension', `“${unitText}” is no ${wanted}; this field is in ${unitWords(unit)}.`, suggestions);
+  return refuse(
+    'wrong-dimension',
+    unit
+      ? `“${unitText}” is no ${wanted}; ${wantedIn(unit)}.`
+      : `“${unitText}” does not belong here; ${wantedIn(unit)}.`,
+    suggestions
+  );
 }
 
 /** Holds a number in its typed unit against the range of its field. */

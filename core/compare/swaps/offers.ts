@@ -80,7 +80,9 @@ const SAME = 0.1;
 function where({ stock, price }: Swap): string {
   if (stock.free > 0) return 'which is in your crate';
   if (stock.owned > 0) return `which is in your crate (in ${stock.builds.join(', ')})`;
-  return price ? `to buy for about ${money(price.amount, price.currency)}` : 'not at hand, and without a price';
+  return price
+    ? `to buy for about ${money(price.amount, price.currency)}`
+    : 'which you do not have, and which has no price yet';
 }
 
 /**

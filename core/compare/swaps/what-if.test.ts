@@ -100,7 +100,7 @@ describe('what of the crate would mend a finding', () => {
       from: 'to-buy',
       sentence: expect.stringContaining('to buy for about 24.90\u202fEUR') as string
     });
-    expect(offers(library({ stock: [], quotes: [] }))[0]!.sentence).toContain('without a price');
+    expect(offers(library({ stock: [], quotes: [] }))[0]!.sentence).toContain('has no price yet');
   });
   it('what is free comes before what is in a build; a faster one to buy stands beside a slower one at hand', () => {
     const middle = { ...aCable({ name: 'Middle C-C', modes: ['usb4-20g'] }), id: id(6) };

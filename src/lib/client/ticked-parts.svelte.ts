@@ -26,7 +26,13 @@ export class TickedParts {
     this.busy = true;
     const items = [...this.picked].map(([id, version]) => ({ id, version }));
     const path = `/api/crates/${this.#crate()}/models/many`;
-    const refusal = await changesOf(this.#crate())(method, path, { items, ...body }, words);
+    const refusal = await changesOf(this.#crate())(
+      method,
+      path,
+      { items, ...body },
+      // the dialog has one field: what is wrong with it is said, not shown beside each part
+      { words, refused: ({ message }) => message }
+    );
     this.busy = false;
     if (!refusal) this.none();
     return refusal === undefined;

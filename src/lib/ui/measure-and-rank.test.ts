@@ -58,7 +58,7 @@ describe('what a combination is held against', () => {
   });
   it('what is not known is said, and so is that there is nothing to hold it against', () => {
     expect(say({ ways: [{ ...other, cost: untyped<number>(null) }] })).toContain('is not known');
-    expect(say({ ways: [] })).toContain('nothing to hold it against');
+    expect(say({ ways: [] })).toContain('nothing to compare it with');
   });
   it('names are text', () => expect(render(Against, { props }).body).not.toContain(HOSTILE));
 });
@@ -95,11 +95,11 @@ describe('the questions of a ranking', () => {
 
 describe('the stopwatch', () => {
   const { body } = render(Stopwatch, {
-    props: { until: 'when the last byte is down', rule: 'house rule “X”: y', keptUnder: 'k', onkeep: () => {} }
+    props: { until: 'when the drive has the last byte', rule: 'house rule “X”: y', keptUnder: 'k', onkeep: () => {} }
   });
   it('stands at nothing, says when to stop and which rule says so', () => {
     expect(textOf(body)).toContain('0:00.0');
-    expect(textOf(body)).toContain('Stop when the last byte is down (house rule “X”: y).');
+    expect(textOf(body)).toContain('Stop when the drive has the last byte (house rule “X”: y).');
     expect(body).toContain('role="timer"');
   });
 });

@@ -49,10 +49,10 @@ describe('what stands around a choice', () => {
     const findings = plan(anInput({ cable: SLOW })).findings;
     const { body } = render(Findings, { props: { findings, offers: around.offers, onswap: nothing } });
     expect(body).not.toContain(HOSTILE);
-    expect(textOf(body)).toMatch(/which is in your crate: write 1000 → about 3400 MB\/s\. Put it in/);
+    expect(textOf(body)).toMatch(/which is in your crate: write 1000 → about 3400 MB\/s\. Use it/);
     expect(textOf(body)).toContain('what to do');
     // the same finding elsewhere has nobody to put a part in
-    expect(render(Findings, { props: { findings, offers: around.offers } }).body).not.toContain('Put it in');
+    expect(render(Findings, { props: { findings, offers: around.offers } }).body).not.toContain('Use it');
   });
   it('every other part is a row with what it would do and what it costs', () => {
     const props = {
@@ -65,7 +65,7 @@ describe('what stands around a choice', () => {
       onchoose: nothing
     };
     const text = textOf(render(WhatIfPanel, { props }).body);
-    expect(text).toMatch(/at hand .*Works .*USB4 40 Gb\/s .*3400 .*3400 .*1500 .*nothing .*nothing .*Put it in/);
+    expect(text).toMatch(/at hand .*Works .*USB4 40 Gb\/s .*3400 .*3400 .*1500 .*nothing .*nothing .*Use it/);
   });
   it('a measured result stands at its own port, the newest, and only for this drive in this enclosure', () => {
     const run = {

@@ -4,6 +4,7 @@ import { text } from '#core/parts/form/field';
 import { database } from '../db';
 import { problemOf } from '../db/errors';
 import { fieldsOf } from '../problems/fields';
+import { labelAt } from '../problems/plain-words';
 import { checkedJson, oddText } from '../problems/json';
 import { getCrate } from '../repositories/crates';
 import { Problem } from '../problems/problem';
@@ -122,7 +123,7 @@ async function readJson(request: Request, limit: number): Promise<unknown> {
 function checkedQuery(query: URLSearchParams): Record<string, string> {
   const given = Object.fromEntries(query);
   const odd = oddText(given);
-  if (odd) throw new Problem('bad-input', `${odd.path} ${odd.message}.`, [odd]);
+  if (odd) throw new Problem('bad-input', `${labelAt(undefined, odd.path)} ${odd.message}.`, [odd]);
   return given;
 }
 
@@ -131,7 +132,7 @@ function parse<T extends z.ZodType>(schema: T, value: unknown): z.output<T> {
   if (parsed.success) return parsed.data;
   const fields = fieldsOf(parsed.error);
   const first = fields[0]!;
-  throw new Problem('bad-input', `${first.path || 'The input'}: ${first.message}.`, fields);
+  throw new Problem('bad-input', `${labelAt(schema, first.path)} ${first.message}.`, fields);
 }
 
 function toResponse(error: unknown): Response {

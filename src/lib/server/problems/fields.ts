@@ -1,4 +1,5 @@
 import type { z } from 'zod';
+import { plainIssue } from './plain-words';
 import type { FieldProblem } from './problem';
 
 /** Zod's issues as the contract's fields: the path with dots, the message in one sentence. */
@@ -12,6 +13,6 @@ function flatten(issues: readonly z.core.$ZodIssue[], above: readonly PropertyKe
     const path = [...above, ...issue.path];
     const inner = issue.code === 'invalid_union' ? issue.errors.at(-1) : undefined;
     if (inner && inner.length > 0) return flatten(inner, path);
-    return [{ path: path.map(String).join('.'), message: issue.message }];
+    return [{ path: path.map(String).join('.'), message: plainIssue(issue) }];
   });
 }

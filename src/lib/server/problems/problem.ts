@@ -1,3 +1,5 @@
+import { labelAt } from './plain-words';
+
 /** An expected failure: mapped to a status and the contract's error shape once, at the edge. */
 export type ProblemCode =
   | 'bad-input'
@@ -47,7 +49,7 @@ export function refuse(problems: readonly FieldProblem[], under = ''): void {
   const [first] = problems;
   if (!first) return;
   const fields = problems.map(({ path, message }) => ({ path: `${under}${path}`, message }));
-  throw new Problem('bad-input', `${fields[0]!.path}: ${first.message}.`, fields);
+  throw new Problem('bad-input', `${labelAt(undefined, fields[0]!.path)} ${first.message}.`, fields);
 }
 
 export const DATABASE_AWAY =

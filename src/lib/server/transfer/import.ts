@@ -20,6 +20,7 @@ import { unitSchema, type Unit } from '#core/parts/item';
 import { checkedJson } from '../problems/json';
 import { changeMany, newId, type StoredTable } from '../db/change';
 import { writing } from '../db/writing';
+import { plainIssue } from '../problems/plain-words';
 import { Problem } from '../problems/problem';
 import { buildTags } from '../repositories/builds';
 import { listModels, modelToRow as modelRow } from '../repositories/models';
@@ -99,8 +100,9 @@ const sorted = (value: unknown): unknown =>
         )
       : value;
 const same = (value: unknown) => JSON.stringify(sorted(value));
+const capital = (text: string) => `${text.charAt(0).toUpperCase()}${text.slice(1)}`;
 const issuesOf = (error: z.ZodError) =>
-  Object.fromEntries(error.issues.map((issue) => [issue.path.join('.'), `${issue.message}.`]));
+  Object.fromEntries(error.issues.map((issue) => [issue.path.join('.'), `${capital(plainIssue(issue))}.`]));
 
 /** Finds a part by its name, within its kind where that is given. */
 async function partsByName(db: Knex, crateId: string) {

@@ -8,7 +8,7 @@
   let { station, tag }: { station: PadStation; tag: string } = $props();
   const { findings, input, laid, report } = $derived(station);
   const load = $derived(
-    report.thermal?.load.work === 'idle' ? 'no load' : input.job ? `“${input.job.name}”` : 'writing without end'
+    report.thermal?.load.work === 'idle' ? 'rest' : input.job ? `“${input.job.name}”` : 'writing without end'
   );
 </script>
 
@@ -27,7 +27,8 @@
 {/if}
 {#if report.thermal}
   <p class="temperatures">
-    Settled under {load}: case <Figure value={figure(report.thermal.steadyCaseC.typical)} unit="°C" />, controller
+    After a long time of {load}: case <Figure value={figure(report.thermal.steadyCaseC.typical)} unit="°C" />,
+    controller
     <Figure value={figure(report.thermal.steadyControllerC.typical)} unit="°C" />.
     <a href="/b/{tag}/pads/heat">Over time</a>
   </p>

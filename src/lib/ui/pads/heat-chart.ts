@@ -14,7 +14,7 @@ export const EVENT_WORDS: Record<SimulateReport['events'][number]['kind'], strin
   throttle: 'throttles to half',
   critical: 'critical: a quarter',
   off: 'switches itself off',
-  release: 'let go again',
+  release: 'full rate again',
   turn: 'now the other way',
   done: 'done'
 };

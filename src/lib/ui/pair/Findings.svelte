@@ -34,7 +34,7 @@
     <p class="offer">
       {offer.sentence}
       {#if onswap}<button type="button" class="link no-print" onclick={() => onswap(offer.place, offer.id)}
-          >Put it in<span class="hidden-visually">: {offer.name}</span></button
+          >Use it<span class="hidden-visually">: {offer.name}</span></button
         >{/if}
     </p>
   {/each}

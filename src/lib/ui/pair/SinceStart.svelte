@@ -36,13 +36,13 @@
   );
 </script>
 
-<section class="since no-print" aria-label="Against the starting point" aria-live="polite">
+<section class="since no-print" aria-label="Compared with the parts you began with" aria-live="polite">
   <p>
-    <strong>Against the starting point</strong>
+    <strong>Compared with before</strong>
     {#each swapped as { label, from, to } (label)}<span class="swap">{label}: {from} → {to}</span>{/each}
     {#each told as { label, text, better } (label)}
       <span class="told">{label} <span class="figure" class:better class:worse={better === false}>{text}</span></span>
-    {:else}<span class="told">no figure changes</span>{/each}
+    {:else}<span class="told">the figures stay the same</span>{/each}
     {#if toPay?.amount === 0}<span class="told">nothing to pay: it is at hand</span>
     {:else if toPay}<span class="told">to pay <span class="figure">{money(toPay.amount, toPay.currency)}</span></span
       >{/if}
@@ -50,8 +50,8 @@
         ><span class="figure">{figure(perGain.amount)}&#8239;{perGain.currency}</span> per MB/s of {perGain.of} gained</span
       >{/if}
   </p>
-  <Button kind="ghost" size="small" on:click={onback}>Back to it</Button>
-  <Button kind="ghost" size="small" on:click={onstart}>Start from here</Button>
+  <Button kind="ghost" size="small" on:click={onback}>Back to the parts before</Button>
+  <Button kind="ghost" size="small" on:click={onstart}>Compare with these from now on</Button>
 </section>
 
 <style>

@@ -55,8 +55,16 @@
 </script>
 
 <aside class:folded aria-label="Ticket">
-  <button type="button" class="fold no-print" aria-expanded={!folded} onclick={onfold} title="Fold the ticket (t)">
-    {folded ? '‹' : '›'}<span class="hidden-visually">{folded ? 'Unfold the ticket' : 'Fold the ticket'}</span>
+  <button
+    type="button"
+    class="fold no-print"
+    aria-expanded={!folded}
+    onclick={onfold}
+    title="Make the ticket narrow or wide (t)"
+  >
+    {folded ? '‹' : '›'}<span class="hidden-visually"
+      >{folded ? 'Show the whole ticket' : 'Make the ticket narrow'}</span
+    >
   </button>
   <!-- The one thing that is read out when something changes. -->
   <p class="hidden-visually" role="status">

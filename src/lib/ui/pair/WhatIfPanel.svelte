@@ -63,7 +63,7 @@
             <thead>
               <tr>
                 <SortHead label="Part" sorted={dir('name')} onsort={() => by('name')} />
-                <th scope="col">At hand</th>
+                <th scope="col">Do I have it?</th>
                 <SortHead label="Verdict" sorted={dir('verdict')} onsort={() => by('verdict')} />
                 <th scope="col">Runs as</th>
                 <SortHead label="Read, MB/s" number sorted={dir('read')} onsort={() => by('read')} />
@@ -102,7 +102,7 @@
                   >
                   <td
                     ><button type="button" class="link" onclick={() => onswap(place, row.id)}
-                      >Put it in<span class="hidden-visually">: {row.name}</span></button
+                      >Use it<span class="hidden-visually">: {row.name}</span></button
                     ></td
                   >
                 </tr>

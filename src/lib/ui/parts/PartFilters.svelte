@@ -45,7 +45,7 @@
   {/each}
   <Select
     size="sm"
-    labelText="At hand"
+    labelText="Do I have it?"
     selected={query.having}
     on:update={(e) => onset({ having: String(e.detail ?? '') })}
   >
@@ -54,7 +54,7 @@
     <SelectItem value="ordered" text="ordered" />
     <SelectItem value="wanted" text="wanted" />
     <SelectItem value="retired" text="retired" />
-    <SelectItem value="none" text="no item" />
+    <SelectItem value="none" text="no item of it" />
   </Select>
   <Button kind="ghost" size="small" on:click={() => oncolumns()}>Columns</Button>
 </div>

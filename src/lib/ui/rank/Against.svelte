@@ -35,12 +35,12 @@
   const saved = $derived(other && other.seconds !== null && row.seconds !== null ? other.seconds - row.seconds : null);
 </script>
 
-<section class="against" aria-label="Held against another way">
+<section class="against" aria-label="Compared with another way">
   <p><strong>{row.name}</strong></p>
   <div class="fields no-print">
     <Select
       size="sm"
-      labelText="Held against"
+      labelText="Compared with"
       selected={other?.key ?? ''}
       on:update={(e) => onagainst(String(e.detail))}
     >
@@ -56,7 +56,7 @@
     />
   </div>
   {#if !other}
-    <p class="quiet">There is nothing to hold it against: add a ready-made drive to the crate.</p>
+    <p class="quiet">There is nothing to compare it with: add a ready-made drive to the crate.</p>
   {:else if !result}
     <p class="quiet">A price or a rate of one of the two is not known.</p>
   {:else}

@@ -64,7 +64,7 @@
   const rules = $derived([
     ...report.houseRules,
     ...(report.alternatives.length > 0
-      ? [{ school: 'buy', ...buy, effect: 'it chooses what a combination is held against at first' } as AppliedRule]
+      ? [{ school: 'buy', ...buy, effect: 'it chooses what a combination is compared with at first' } as AppliedRule]
       : [])
   ]);
 </script>

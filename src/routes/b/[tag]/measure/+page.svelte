@@ -66,7 +66,7 @@
   {#if chosenOption('judge-by', data.crate.houseRules) !== 'synthetic'}
     <Stopwatch
       until={chosenOption('stop-watch', data.crate.houseRules) === 'last-byte'
-        ? 'when the last byte is down: the volume shows all of it'
+        ? 'when the drive has the last byte: the volume shows all of it'
         : 'at the system’s signal, every time the same one'}
       rule={ruleName('stop-watch', data.crate.houseRules)}
       keptUnder="stopwatch:{data.build.id}"

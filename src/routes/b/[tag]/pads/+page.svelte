@@ -29,7 +29,7 @@
   /** Sends a change; what was tried is loaded anew with what is kept. */
   async function keep(method: 'POST' | 'PUT', path: string, body: unknown, words: string): Promise<boolean> {
     busy = true;
-    const refusal = await change(method, `${api}/${path}`, body, words);
+    const refusal = await change(method, `${api}/${path}`, body, { words, refused: ({ message }) => message });
     busy = false;
     return refusal === undefined;
   }

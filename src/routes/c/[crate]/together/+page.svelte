@@ -109,7 +109,7 @@
               >Verdict</th
             >
             <th scope="col" class="number">Alone</th><th scope="col" class="number">All at once</th><th scope="col"
-              >Held by</th
+              >What slows it</th
             >
             <th scope="col"><span class="hidden-visually">Take out</span></th>
           </tr>
@@ -214,7 +214,8 @@
           <h2>What they share</h2>
           {#if result.shared.length === 0}
             <p class="quiet">
-              No port of {host.name} says that it shares a controller or hub. Where two do, write the same short name at both,
+              No port of {host.name} says that it shares a controller or hub. Where two share one, give both the same short
+              name,
               <a href="/c/{data.crate.slug}/crate/host/{host.id}">on the page of the computer</a>.
             </p>
           {:else}
