@@ -180,3 +180,66 @@ test('in no chart of the demo a label lies over another one', async ({ page }) =
   expect(labels).toBeGreaterThan(300);
   expect(over).toEqual([]);
 });
+
+/** Tells whether these stand in what a screen reader reads of the page, one after the other. */
+async function readInOrder(page: Page, parts: readonly RegExp[]): Promise<string[]> {
+  const read = await page.locator('main').ariaSnapshot();
+  let from = 0;
+  return parts.flatMap((part) => {
+    const at = read.slice(from).search(part);
+    if (at < 0) return [`${String(part)} does not follow`];
+    from += at + 1;
+    return [];
+  });
+}
+
+test('read in order, a page answers before it asks, and a chart is a sentence', async ({ page }) => {
+  await open(page, '/b/AC-0001/pair');
+  expect(
+    await readInOrder(page, [
+      /heading "Scan-day carrier" \[level=1\]/,
+      /status:.*It goes together, with a limit/,
+      /heading "Works, limited" \[level=2\]/,
+      /Speed It writes about/,
+      /combobox "Computer and port"/,
+      /combobox "Drive"/,
+      /img "port 3000, cable 1750/,
+      /Read.*MB\/s/,
+      /region "Working of the chosen figure"/,
+      /region "What if"/
+    ])
+  ).toEqual([]);
+  await open(page, '/c/fernhollow/rank');
+  await expect(page.getByRole('region', { name: 'Which should I buy?' })).toBeVisible({ timeout: 30_000 });
+  expect(
+    await readInOrder(page, [
+      /heading "Rank" \[level=1\]/,
+      /\d+.*combinations/,
+      /region "Which should I buy\?"/,
+      /First because/,
+      /Cheapest that does the job/,
+      /figure/,
+      /Best for the money: \d+ points/,
+      /region "Compared with another way"/,
+      /table/,
+      /form "What is ranked"/
+    ])
+  ).toEqual([]);
+  await open(page, '/b/AC-0001/pads/heat');
+  await expect(page.locator('.js-plotly-plot').first()).toBeVisible({ timeout: 30_000 });
+  expect(
+    await readInOrder(page, [
+      /heading "Heat over time" \[level=1\]/,
+      /Simulated\./,
+      /form "What is played"/,
+      /done after/,
+      /figure.*Rate, MB\/s/,
+      /figure.*Temperatures, °C/,
+      /heading "What happens"/,
+      /table/,
+      /heading "To touch and to carry"/
+    ])
+  ).toEqual([]);
+  // the marks and ticks of a drawing are not read one by one
+  expect(await page.locator('figure').first().ariaSnapshot()).not.toMatch(/\b500\b.*\b1000\b/s);
+});

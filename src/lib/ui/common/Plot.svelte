@@ -83,7 +83,8 @@
 
 <figure>
   <figcaption><strong>{title}</strong> <span class="quiet small">{summary}</span></figcaption>
-  <div bind:this={element} class="plot"></div>
+  <!-- What it shows is said in the sentence above, and stands in a table beside it. -->
+  <div bind:this={element} class="plot" aria-hidden="true"></div>
 </figure>
 
 <style>
