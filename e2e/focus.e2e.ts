@@ -195,12 +195,16 @@ async function readInOrder(page: Page, parts: readonly RegExp[]): Promise<string
 
 test('read in order, a page answers before it asks, and a chart is a sentence', async ({ page }) => {
   await open(page, '/b/AC-0001/pair');
+  await expect(page.getByRole('region', { name: 'What if' })).toBeVisible();
   expect(
     await readInOrder(page, [
       /heading "Scan-day carrier" \[level=1\]/,
       /status:.*It goes together, with a limit/,
       /heading "Works, limited" \[level=2\]/,
-      /Speed It writes about/,
+      /strong: Together/,
+      /strong: Limit/,
+      /strong: Heat/,
+      /strong: "Next:"/,
       /combobox "Computer and port"/,
       /combobox "Drive"/,
       /img "port 3000, cable 1750/,
