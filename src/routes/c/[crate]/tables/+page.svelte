@@ -1,14 +1,14 @@
 <script lang="ts">
-  import { Button, Checkbox, Select, SelectItem } from 'carbon-components-svelte';
+  import { Select, SelectItem } from 'carbon-components-svelte';
   import { invalidateAll } from '$app/navigation';
   import { KIND_LABEL, KINDS } from '#core/parts/kinds';
-  import { counted } from '#core/quantities/format';
   import { Importing, type Imported } from '$lib/client/importing.svelte';
   import { openingBundle } from '$lib/client/opening-bundle';
   import { saved } from '$lib/client/undo';
   import FilePicker from '$lib/ui/common/FilePicker.svelte';
   import TaskProgress from '$lib/ui/common/TaskProgress.svelte';
   import { notices } from '$lib/ui/frame/notices.svelte';
+  import ImportNow from '$lib/ui/tables/ImportNow.svelte';
   import Preview from '$lib/ui/tables/Preview.svelte';
   import TakeOut from '$lib/ui/tables/TakeOut.svelte';
 
@@ -68,7 +68,6 @@
   {#if importing.problem}<p class="problem" role="alert">{importing.problem}</p>{/if}
   {#if task.state && task.running}<TaskProgress task={task.state} oncancel={() => void task.cancel()} />{/if}
   {#if importing.preview && importing.file && !task.running}
-    {@const wrong = importing.preview.counts.wrong}
     <section aria-labelledby="preview">
       <h2 id="preview">{importing.file.name}</h2>
       <Preview
@@ -77,15 +76,14 @@
         onassign={(column, path) => importing.assign(column, path)}
         onmend={(row, path, cell) => importing.mend(row, path, cell)}
       />
-      {#if wrong > 0 && importing.writes > 0}
-        <Checkbox
-          labelText="Import the rest and leave out {wrong === 1 ? 'the wrong row' : `the ${wrong} wrong rows`}"
-          bind:checked={importing.skipWrong}
-        />
-      {/if}
-      <Button size="field" disabled={!importing.ready} on:click={() => void importing.start()}
-        >Import {counted(importing.writes, 'row')}</Button
-      >
+      <ImportNow
+        wrong={importing.preview.counts.wrong}
+        writes={importing.writes}
+        ready={importing.ready}
+        mending={importing.mended.length > 0}
+        bind:skipWrong={importing.skipWrong}
+        onstart={() => void importing.start()}
+      />
     </section>
   {/if}
 </div>
