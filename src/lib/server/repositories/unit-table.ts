@@ -71,7 +71,7 @@ export async function unitTable(
     }
     if (args.state) query.where('units.state', args.state);
     if (args.kind) query.where('models.kind', args.kind);
-    if (args.out) query.whereRaw(`${detail('dueBack')} is not null`);
+    if (args.out) query.whereRaw(`(${detail('custodian')} is not null or ${detail('dueBack')} is not null)`);
     if (args.ids) query.whereIn('units.id', [...args.ids]);
     if (args.modelId) query.where('units.model_id', args.modelId);
     if (args.buildId) query.where('units.build_id', args.buildId);

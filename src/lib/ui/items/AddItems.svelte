@@ -12,7 +12,10 @@
 <form
   onsubmit={(e) => {
     e.preventDefault();
-    if (!wrong) onadd(count!, having, location.trim());
+    if (wrong) return;
+    onadd(count!, having, location.trim());
+    // One more press adds one more, not as many again.
+    count = 1;
   }}
 >
   <NumberInput

@@ -10,11 +10,13 @@
     | { do: 'delete' };
   type Props = {
     count: number;
+    /** How many of them somebody has; what cannot be done with any of them is not offered. */
+    lent?: number;
     builds: readonly { id: string; tag: string; name: string }[];
     busy: boolean;
     onact: (act: UnitAct) => void;
   };
-  let { count, builds, busy, onact }: Props = $props();
+  let { count, lent, builds, busy, onact }: Props = $props();
   let dialog = $state<'none' | 'out' | 'in' | 'set'>('none');
   let who = $state('');
   let due = $state('');
@@ -30,8 +32,8 @@
 </script>
 
 <div class="acts no-print">
-  <Button size="small" kind="tertiary" disabled={busy} on:click={() => (dialog = 'out')}>Lend</Button>
-  <Button size="small" kind="tertiary" disabled={busy} on:click={() => (dialog = 'in')}>Returned</Button>
+  <Button size="small" kind="tertiary" disabled={busy || lent === count} on:click={() => (dialog = 'out')}>Lend</Button>
+  <Button size="small" kind="tertiary" disabled={busy || lent === 0} on:click={() => (dialog = 'in')}>Returned</Button>
   <Button size="small" kind="tertiary" disabled={busy} on:click={() => (dialog = 'set')}>Change a field</Button>
   <Button size="small" kind="tertiary" disabled={busy} on:click={() => act({ do: 'set', set: { state: 'retired' } })}
     >Retire</Button

@@ -12,5 +12,8 @@ export function tagIn(text: string): string | undefined {
     }
   } else if (/^https?:/i.test(trimmed)) return undefined;
   // Tags that the program gives are in capitals; people and scanners are not careful about it.
-  return /^[a-z]-\d+$/i.test(tag) ? tag.toUpperCase() : tag.slice(0, 20);
+  const short = /^([a-z])[- ]?0*(\d{1,6})$/i.exec(tag);
+  // “d2” is what people type for D-002.
+  if (short) return `${short[1]!.toUpperCase()}-${short[2]!.padStart(3, '0')}`;
+  return tag.slice(0, 20);
 }

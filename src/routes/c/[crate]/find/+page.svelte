@@ -2,6 +2,9 @@
   import FilePicker from '$lib/ui/common/FilePicker.svelte';
   import { Button, TextInput } from 'carbon-components-svelte';
   import { goto } from '$app/navigation';
+  import type { ComponentProps } from 'svelte';
+  import ItemTable from '$lib/ui/items/ItemTable.svelte';
+  import { dayHere } from '$lib/ui/common/day-here';
   import { tagIn } from '$lib/ui/items/scanned';
 
   let { data } = $props();
@@ -9,20 +12,32 @@
   let typed = $state('');
   let problem = $state('');
   let busy = $state(false);
+  type Found = ComponentProps<typeof ItemTable>['rows'][number];
+  let found = $state.raw<Found[]>([]);
 
   async function look(text: string): Promise<void> {
     problem = '';
+    found = [];
     const tag = tagIn(text);
-    if (!tag) return void (problem = 'Type a tag such as D-004, or scan its label.');
+    if (!tag) return void (problem = 'Type a tag such as D-004, a name, a place or a person, or scan a label.');
     busy = true;
-    const response = await fetch(`/api/crates/${data.crate.id}/units/table?tag=${encodeURIComponent(tag)}`).catch(
-      () => undefined
-    );
+    const [byTag, byWord] = [
+      await table(`tag=${encodeURIComponent(tag)}`),
+      await table(`find=${encodeURIComponent(text)}`)
+    ];
     busy = false;
-    if (!response?.ok) return void (problem = 'Ash Crate is not answering.');
-    const { total } = (await response.json()) as { total: number };
-    if (total > 0) await goto(`${home}/u/${encodeURIComponent(tag)}`);
-    else problem = `There is no item with the tag ${tag} in this crate.`;
+    if (!byTag || !byWord) return void (problem = 'Ash Crate is not answering.');
+    const rows = byTag.length > 0 ? byTag : byWord;
+    const [only, ...more] = rows;
+    if (!only)
+      problem = `Nothing in this crate is called “${text.trim().slice(0, 60)}”: no tag, part, place or person.`;
+    else if (more.length === 0) await goto(`${home}/u/${encodeURIComponent(only.unit.tag)}`);
+    else found = rows;
+  }
+  /** Items that an address of the table gives; nothing where nobody answers. */
+  async function table(query: string): Promise<Found[] | undefined> {
+    const response = await fetch(`/api/crates/${data.crate.id}/units/table?size=25&${query}`).catch(() => undefined);
+    return response?.ok ? ((await response.json()) as { rows: Found[] }).rows : undefined;
   }
   /** Reads the code in a photograph or a saved picture; nothing leaves the browser. */
   async function fromPicture(file: File): Promise<void> {
@@ -59,7 +74,7 @@
   >
     <TextInput
       size="xl"
-      labelText="Tag, typed or from a hand scanner"
+      labelText="Tag, name, place or person; typed or from a hand scanner"
       placeholder="D-004"
       bind:value={typed}
       invalid={problem !== ''}
@@ -69,6 +84,10 @@
     />
     <Button type="submit" disabled={busy}>Find</Button>
   </form>
+  {#if found.length > 0}
+    <p role="status">{found.length} items have that in their tag, part, place or holder:</p>
+    <ItemTable rows={found} {home} today={dayHere()} />
+  {/if}
   <FilePicker label="Or photograph the label" camera accept={['image/*']} disabled={busy} onpick={fromPicture} />
   <p class="small quiet">The picture is read in the browser and goes nowhere.</p>
 </div>

@@ -1,12 +1,11 @@
 <script lang="ts">
-  import { Button, Search, Select, SelectItem } from 'carbon-components-svelte';
+  import { Button } from 'carbon-components-svelte';
   import { page } from '$app/state';
-  import { KIND_LABEL, KINDS } from '#core/parts/kinds';
-  import { UNIT_STATES } from '#core/parts/item';
   import { keepAddress, withQuery } from '$lib/client/address';
   import { actOnUnits } from '$lib/client/item-actions';
   import Pages from '$lib/ui/common/Pages.svelte';
   import UnitActions, { type UnitAct } from '$lib/ui/items/ItemActions.svelte';
+  import ItemFilters from '$lib/ui/items/ItemFilters.svelte';
   import UnitTable from '$lib/ui/items/ItemTable.svelte';
 
   let { data } = $props();
@@ -33,47 +32,17 @@
     <Button href="{home}/find" kind="tertiary" size="field">Find by tag</Button>
     <Button href="{home}/labels{page.url.search}" kind="tertiary" size="field">Labels</Button>
   </div>
-  <div class="narrow no-print">
-    <Search
-      size="sm"
-      labelText="Find items"
-      placeholder="Tag, part, place, person"
-      value={data.query.find}
-      on:input={(e) => void keepAddress(href({ find: String((e.target as HTMLInputElement | null)?.value ?? '') }))}
-      on:clear={() => void keepAddress(href({ find: '' }))}
-    />
-    <Select
-      size="sm"
-      labelText="State"
-      selected={data.query.state ?? ''}
-      on:update={(e) => void keepAddress(href({ state: String(e.detail ?? '') }))}
-    >
-      <SelectItem value="" text="any" />
-      {#each UNIT_STATES as state (state)}<SelectItem value={state} text={state} />{/each}
-    </Select>
-    <Select
-      size="sm"
-      labelText="Kind"
-      selected={data.query.kind ?? ''}
-      on:update={(e) => void keepAddress(href({ kind: String(e.detail ?? '') }))}
-    >
-      <SelectItem value="" text="any" />
-      {#each KINDS as kind (kind)}<SelectItem value={kind} text={KIND_LABEL[kind].one} />{/each}
-    </Select>
-    <Select
-      size="sm"
-      labelText="Lent"
-      selected={data.query.out ? 'yes' : ''}
-      on:update={(e) => void keepAddress(href({ out: String(e.detail ?? '') }))}
-    >
-      <SelectItem value="" text="any" />
-      <SelectItem value="yes" text="due back" />
-    </Select>
-  </div>
+  <ItemFilters query={data.query} onset={(set) => void keepAddress(href(set))} />
   {#if picked.size > 0}
     <div class="bulk" role="region" aria-label="What to do with the chosen items">
       <strong>{picked.size} chosen</strong>
-      <UnitActions count={picked.size} builds={data.builds} {busy} {onact} />
+      <UnitActions
+        count={picked.size}
+        lent={data.rows.filter((row) => picked.has(row.id) && row.unit.custodian !== undefined).length}
+        builds={data.builds}
+        {busy}
+        {onact}
+      />
       <a class="no-print" href="{home}/labels?ids={[...picked.keys()].join(',')}">Labels</a>
       <Button size="small" kind="ghost" on:click={() => (picked = new Map())}>Choose none</Button>
     </div>
@@ -115,19 +84,6 @@
 </div>
 
 <style>
-  .narrow {
-    display: flex;
-    flex-wrap: wrap;
-    align-items: flex-end;
-    gap: 8px 12px;
-    margin-bottom: 12px;
-  }
-  .narrow :global(.bx--search) {
-    width: 260px;
-  }
-  .narrow :global(.bx--form-item) {
-    flex: 0 0 140px;
-  }
   .bulk {
     display: flex;
     flex-wrap: wrap;

@@ -1,8 +1,6 @@
 <script lang="ts">
   import { Button } from 'carbon-components-svelte';
   import { goto } from '$app/navigation';
-  import { KIND_LABEL } from '#core/parts/kinds';
-  import { day, quantity } from '#core/quantities/format';
   import { takeBack } from '$lib/client/undo';
   import { actOnUnits } from '$lib/client/item-actions';
   import { changesOf } from '$lib/client/change';
@@ -10,12 +8,12 @@
   import RecordForm from '$lib/ui/common/RecordForm.svelte';
   import { unitFields } from '$lib/ui/parts/record-fields';
   import Files from '$lib/ui/common/Files.svelte';
+  import ItemFacts from '$lib/ui/items/ItemFacts.svelte';
   import UnitActions, { type UnitAct } from '$lib/ui/items/ItemActions.svelte';
 
   let { data } = $props();
   const { unit, model, build } = $derived(data.row);
   const home = $derived(`/c/${data.crate.slug}`);
-  const late = $derived(unit.dueBack !== undefined && unit.dueBack < data.today);
   let busy = $state(false);
   let editing = $state(false);
   const onchange = $derived(changesOf(data.crate.id));
@@ -53,7 +51,7 @@
     </div>
     {#if !editing}<Button size="small" kind="tertiary" disabled={busy} on:click={() => (editing = true)}>Edit</Button
       >{/if}
-    <UnitActions count={1} builds={data.builds} {busy} {onact} />
+    <UnitActions count={1} lent={unit.custodian === undefined ? 0 : 1} builds={data.builds} {busy} {onact} />
   </div>
   {#if editing}
     <RecordForm
@@ -68,31 +66,7 @@
     />
   {/if}
   <div class="two">
-    <dl>
-      <dt>What</dt>
-      <dd>{KIND_LABEL[model.kind].one}, <a href="{home}/crate/{model.kind}/{model.id}">{model.name}</a></dd>
-      <dt>State</dt>
-      <dd>{unit.state}</dd>
-      <dt>Where</dt>
-      <dd>{unit.location ?? 'not noted'}</dd>
-      <dt>Who has it</dt>
-      <dd>
-        {unit.custodian ?? 'nobody; it is in the crate'}{#if unit.dueBack}, due back
-          <strong class:late>{day(unit.dueBack)}{late ? ' – late' : ''}</strong>{/if}
-      </dd>
-      <dt>In build</dt>
-      <dd>
-        {#if build}<a href="/b/{build.tag}">{build.tag} {build.name}</a>{:else}none{/if}
-      </dd>
-      {#if unit.capacityBytes}<dt>Exact capacity</dt>
-        <dd class="figure">{quantity(unit.capacityBytes, 'B')}</dd>{/if}
-      {#if unit.serial}<dt>Serial number</dt>
-        <dd class="figure">{unit.serial}</dd>{/if}
-      {#if unit.firmware}<dt>Firmware</dt>
-        <dd>{unit.firmware}</dd>{/if}
-      {#if unit.notes}<dt>Notes</dt>
-        <dd class="notes">{unit.notes}</dd>{/if}
-    </dl>
+    <ItemFacts {unit} {model} {build} {home} today={data.today} />
     <div class="label">
       <!-- eslint-disable-next-line svelte/no-at-html-tags -- made by this server out of an address, no text of a person in it -->
       <div role="img" aria-label="Code that opens this page">{@html data.label.svg}</div>
@@ -116,15 +90,6 @@
     gap: 24px;
     margin-bottom: 24px;
   }
-  dl {
-    display: grid;
-    grid-template-columns: 140px 1fr;
-    gap: 6px 16px;
-    align-content: start;
-  }
-  dt {
-    color: var(--ash-soft);
-  }
   .tag {
     font-family: var(--ash-mono);
   }
@@ -134,12 +99,6 @@
   /* Dark on light in both themes: scanners want it so. */
   .label div {
     background: var(--ash-print-paper);
-  }
-  .late {
-    color: var(--ash-fail);
-  }
-  .notes {
-    white-space: pre-wrap;
   }
   @media (max-width: 672px) {
     .two {
