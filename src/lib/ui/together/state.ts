@@ -42,3 +42,20 @@ export function taskOf(seat: Seat, seats: readonly Seat[]): MemberTask {
   const to = seats.findIndex(({ tag }) => tag === seat.does.slice(5));
   return to < 0 ? 'idle' : { copyTo: to };
 }
+
+/** The computer that has most to say: one on which ports share something, then the one with the most builds. */
+export function busiestHost(
+  hosts: readonly { id: string; ports: readonly { shares?: string | undefined }[] }[],
+  builds: readonly Named[]
+): string {
+  const count = (id: string) => builds.filter(({ choice }) => choice.hostId === id).length;
+  const shares = (host: (typeof hosts)[number]) => (host.ports.some((port) => port.shares) ? 1 : 0);
+  return [...hosts].sort((a, b) => shares(b) - shares(a) || count(b.id) - count(a.id))[0]?.id ?? '';
+}
+
+/** The seats with one more build, on the first port that is free; on the first of all where none is. */
+export function withAdded(seats: readonly Seat[], free: readonly Named[], ports: readonly string[]): Seat[] {
+  const [build] = free;
+  const portId = ports.find((id) => !seats.some((seat) => seat.portId === id)) ?? ports[0];
+  return build && portId ? [...seats, { tag: build.tag, portId, does: 'write' }] : [...seats];
+}
