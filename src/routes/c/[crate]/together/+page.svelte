@@ -4,10 +4,9 @@
   import { page } from '$app/state';
   import { queryOf } from '$lib/client/address';
   import { together } from '#core/compare/together/together';
-  import Findings from '$lib/ui/pair/Findings.svelte';
+  import Results from '$lib/ui/together/Results.svelte';
   import { seatedOn } from '$lib/ui/together/seated';
   import SeatTable from '$lib/ui/together/SeatTable.svelte';
-  import SharedLoads from '$lib/ui/together/SharedLoads.svelte';
   import {
     busiestHost,
     MOST_SEATS,
@@ -97,23 +96,7 @@
     {#each seated.gone as line (line)}<p class="gone" role="alert">{line}</p>{/each}
 
     {#if result}
-      <div class="below">
-        <section>
-          <h2>What stands out</h2>
-          {#if result.findings.length === 0}
-            <p class="quiet">Each keeps what it has alone; nothing that they share is full.</p>
-          {:else}<Findings
-              findings={result.findings.map((finding, i) => ({
-                code: String(i),
-                ...finding,
-                remedy: finding.remedy || undefined
-              }))}
-            />{/if}
-        </section>
-        <section>
-          <SharedLoads {result} host={host.name} hostHref="/c/{data.crate.slug}/crate/host/{host.id}" />
-        </section>
-      </div>
+      <Results {result} host={host.name} hostHref="/c/{data.crate.slug}/crate/host/{host.id}" />
     {/if}
   {/if}
 </div>
@@ -122,21 +105,7 @@
   .host {
     width: 200px;
   }
-  .below {
-    display: grid;
-    grid-template-columns: 1fr 1fr;
-    gap: 28px;
-    margin-top: 16px;
-  }
-  h2 {
-    margin-bottom: 4px;
-  }
   .gone {
     color: var(--ash-fail);
-  }
-  @media (max-width: 900px) {
-    .below {
-      grid-template-columns: minmax(0, 1fr);
-    }
   }
 </style>
