@@ -88,7 +88,9 @@
     <p role="status">{found.length} items have that in their tag, part, place or holder:</p>
     <ItemTable rows={found} {home} today={dayHere()} />
   {/if}
-  <FilePicker label="Or photograph the label" camera accept={['image/*']} disabled={busy} onpick={fromPicture} />
+  <p class="photograph">
+    <FilePicker label="Or photograph the label" camera accept={['image/*']} disabled={busy} onpick={fromPicture} />
+  </p>
   <p class="small quiet">The picture is read in the browser and goes nowhere.</p>
 </div>
 
@@ -102,5 +104,8 @@
   }
   form :global(.bx--btn) {
     margin-top: 24px;
+  }
+  .photograph {
+    margin-top: 18px;
   }
 </style>
