@@ -34,6 +34,12 @@ function unitOf(heading: string, column: Column): UnitName | undefined {
   return stated && column.unit ? unitLike(stated, column.unit) : undefined;
 }
 
+/** Whether what a heading states after its words measures the column: a unit of its kind; of money, which has none, a currency. */
+function measuresIt(heading: string, column: Column): boolean {
+  const stated = splitHeading(heading)?.unit ?? '';
+  return column.unit ? unitOf(heading, column) !== undefined : !column.choices && /^(?:[A-Z]{3}|[€$£])$/.test(stated);
+}
+
 /**
  * Gives the unit that a heading states for a column, where it is another one than the field's own.
  * @example headingUnit('Length (cm)', { path: 'lengthM', title: 'Length', required: false, unit: 'm' }) // 'cm'
@@ -81,7 +87,7 @@ export function matchColumns(headings: readonly string[], columns: readonly Colu
       names.some((name) => {
         const own = plain(name);
         // A unit of another measure after it makes it another thing: “Length (GB)” is no length.
-        return own !== '' && (own === wanted || (own === measured && unitOf(heading, column) !== undefined));
+        return own !== '' && (own === wanted || (own === measured && measuresIt(heading, column)));
       });
   });
   // The surest names of all columns first: a column that is only called so by some must not take the place of the one so named.

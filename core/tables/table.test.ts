@@ -161,6 +161,8 @@ describe('headings that people use', () => {
     ['models', 'host', 'Betriebssystem', 'os.family'],
     ['quotes', undefined, 'Shop', 'vendor'],
     ['quotes', undefined, 'Price', 'list'],
+    ['quotes', undefined, 'Price (EUR)', 'list'],
+    ['quotes', undefined, 'Versand in CHF', 'shipping'],
     ['quotes', undefined, 'Datum', 'date'],
     ['units', undefined, 'S/N', 'serial'],
     ['units', undefined, 'Lent to', 'custodian']
