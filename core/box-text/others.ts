@@ -2,7 +2,7 @@
 import { type Clause, clausesOf, numbersIn, NUMBER, withoutEnd } from './text.ts';
 import type { LinkMode } from '../facts/link-modes.ts';
 import { capacities } from './drive.ts';
-import { LENGTH_M, metres, plugsIn } from './enclosure.ts';
+import { LENGTH_M, metres, plugsIn } from './plugs-and-lengths.ts';
 import { linksIn, modesFrom } from './links.ts';
 import { claimsIn, meaning, measured, meansWhenSaid, allClaims } from './pattern.ts';
 import { sequentialRates } from './rates.ts';

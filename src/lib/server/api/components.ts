@@ -39,7 +39,7 @@ import { storedBuildSchema } from '../repositories/builds';
 import { crateSchema, deletedCrateSchema } from '../repositories/crates';
 import { storedObservationSchema } from '../repositories/observations';
 import { chainSchema, storedRunSchema } from '../repositories/runs';
-import { importRequestSchema } from '../transfer/import';
+import { importRequestSchema } from '../transfer/import-request';
 import { errorSchema } from './operation';
 import { changed, task } from './operations/common';
 import { planRequestSchema } from './plan-request';

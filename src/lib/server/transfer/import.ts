@@ -1,23 +1,12 @@
 import type { Knex } from 'knex';
-import { z } from 'zod';
-import { headingUnit, matchColumns, withHeadingUnit } from '#core/tables/headings';
-import { phrasesOf, takeApart } from '#core/tables/phrases';
-import { readRow } from '#core/tables/table';
-import {
-  fileColumns,
-  fileFields,
-  missingColumns,
-  rowSchemas,
-  type QuoteRowSpec,
-  type UnitRowSpec
-} from '#core/tables/kinds-of-table';
-import { FILES, type FileKind } from '#core/tables/file-kind';
-import { KINDS, type Kind } from '#core/parts/kinds';
+import type { z } from 'zod';
+import type { FileKind } from '#core/tables/file-kind';
+import { rowSchemas, type QuoteRowSpec, type UnitRowSpec } from '#core/tables/kinds-of-table';
+import type { Kind } from '#core/parts/kinds';
 import { MODEL_SCHEMAS, type Model } from '#core/parts/model';
 import { tagKey } from '#core/parts/tag';
 import { quoteProblems, quoteSchema, type Quote } from '#core/parts/quote';
 import { unitSchema, type Unit } from '#core/parts/item';
-import { checkedJson } from '../problems/json';
 import { changeMany, newId, type StoredTable } from '../db/change';
 import { writing } from '../db/writing';
 import { plainIssue } from '../problems/plain-words';
@@ -27,26 +16,8 @@ import { listModels, modelToRow as modelRow } from '../repositories/models';
 import { listQuotes, quoteToRow as quoteRow } from '../repositories/quotes';
 import { countTags, listUnits, unitToRow as unitRow } from '../repositories/units';
 import type { TaskControl } from '../work/control';
-import { fromCsv } from './csv';
-
-export const importRequestSchema = z.strictObject({
-  what: z.enum(FILES),
-  kind: z.enum(KINDS).optional().describe('the kind of part, for models'),
-  format: z.enum(['csv', 'json']),
-  text: z.string().max(40_000_000),
-  mapping: z
-    .array(z.string().max(120).nullable())
-    .max(200)
-    .optional()
-    .describe('for each column of a CSV file its field, or null'),
-  mended: z
-    .array(z.strictObject({ row: z.number().int().min(1), path: z.string().max(120), cell: z.string().max(4000) }))
-    .max(5000)
-    .optional()
-    .describe('cells that are read otherwise than the file has them, by row and column'),
-  skipWrong: z.boolean().optional().describe('import what is right and leave out the rows that are wrong')
-});
-export type ImportRequest = z.infer<typeof importRequestSchema>;
+import type { ImportRequest } from './import-request';
+import { readTable } from './read-table';
 
 /** What becomes of a row: a new thing, a change to one that is there, nothing because it is there already, or nothing because it is wrong. */
 export type RowOutcome = 'new' | 'changed' | 'same' | 'wrong';
@@ -71,7 +42,6 @@ const ROWS = 50_000;
 /** Rows between two breaths: a preview must not hold up other pages. */
 const YIELD_EVERY_ROWS = 250;
 
-type Entry = { cells: Record<string, string>; spec: Record<string, unknown>; errors: Record<string, string> };
 /** What is stored already, by the key that makes a row the same thing: with it the same file twice makes no doubles. */
 type Known = Map<string, { id: string; version: number; value: string }>;
 type Target = {
@@ -188,137 +158,6 @@ async function targetOf(db: Knex, crateId: string, what: FileKind, kind: Kind, t
   };
 }
 
-type Read = Omit<ImportPlan, 'rows' | 'counts'> & { entries: () => Generator<Entry> };
-/** What was put right by hand: by row, the column and what it is to hold. */
-type Mended = ReadonlyMap<number, ReadonlyMap<string, string>>;
-
-function mendedOf(request: ImportRequest): Mended {
-  const rows = new Map<number, Map<string, string>>();
-  for (const { row, path, cell } of request.mended ?? []) rows.set(row, (rows.get(row) ?? new Map()).set(path, cell));
-  return rows;
-}
-
-/** What is wrong with a matching of columns. @throws Problem `bad-input` */
-function refuseMapping(request: ImportRequest, headings: readonly string[], known: ReadonlySet<string>): void {
-  request.mapping?.forEach((path, i, all) => {
-    const wrong =
-      i >= headings.length
-        ? 'is for a column that the file does not have'
-        : path !== null && !known.has(path)
-          ? 'is no field'
-          : path !== null && all.indexOf(path) < i
-            ? 'is taken by another column'
-            : undefined;
-    if (wrong)
-      throw new Problem('bad-input', `Column ${i + 1}: “${path}” ${wrong}.`, [
-        { path: `mapping.${i}`, message: wrong }
-      ]);
-  });
-  const strange = request.mended?.findIndex(({ path }) => !known.has(path)) ?? -1;
-  if (strange >= 0)
-    throw new Problem('bad-input', 'A mended cell stands in no column.', [
-      { path: `mended.${strange}.path`, message: 'is no field' }
-    ]);
-}
-
-/** Puts a value where a path leads. */
-function setAt(spec: Record<string, unknown>, path: string, value: unknown): void {
-  const [key, ...rest] = path.split('.');
-  if (rest.length === 0) {
-    if (value === '') delete spec[key!];
-    else spec[key!] = value;
-    return;
-  }
-  const inner = Object.hasOwn(spec, key!) ? spec[key!] : undefined;
-  const next = typeof inner === 'object' && inner !== null ? inner : {};
-  spec[key!] = next;
-  setAt(next as Record<string, unknown>, rest.join('.'), value);
-}
-
-/** A cell as the value that it says in JSON, or the text itself. */
-function valueOf(cell: string): unknown {
-  try {
-    return JSON.parse(cell);
-  } catch {
-    return cell;
-  }
-}
-
-function readJson(request: ImportRequest, mended: Mended): Read {
-  const data = checkedJson(Buffer.from(request.text), 'text');
-  if (!Array.isArray(data) || !data.every((row) => typeof row === 'object' && row !== null && !Array.isArray(row)))
-    throw new Problem('bad-input', 'The file must hold a list of objects.', [
-      { path: 'text', message: 'must be a list of objects' }
-    ]);
-  const rows = data as Record<string, unknown>[];
-  return {
-    headings: [],
-    mapping: [],
-    missing: [],
-    *entries() {
-      for (const [i, { id: _id, ...spec }] of rows.entries()) {
-        for (const [path, cell] of mended.get(i + 1) ?? []) setAt(spec, path, valueOf(cell));
-        yield {
-          spec,
-          errors: {},
-          cells: Object.fromEntries(
-            Object.entries(spec).map(([k, v]) => [k, typeof v === 'object' ? JSON.stringify(v) : String(v)])
-          )
-        };
-      }
-    }
-  };
-}
-
-function readCsv(request: ImportRequest, kind: Kind, mended: Mended): Read {
-  const fields = fileFields(request.what, kind);
-  const phrases = phrasesOf(request.what, kind);
-  const columns = fileColumns(request.what, kind);
-  const { headings, rows } = fromCsv(request.text);
-  const used = request.mapping ? headings.map((_, i) => request.mapping?.[i] ?? null) : matchColumns(headings, columns);
-  const units = used.map((path, i) =>
-    headingUnit(
-      headings[i]!,
-      columns.find((c) => c.path === path)
-    )
-  );
-  return {
-    headings,
-    mapping: used,
-    missing: missingColumns(request.what, kind, used).map(({ path }) => path),
-    *entries() {
-      for (const [at, row] of rows.entries()) {
-        const cells: Record<string, string> = {};
-        used.forEach((path, i) => {
-          if (path !== null) cells[path] = withHeadingUnit(row[i] ?? '', units[i]);
-        });
-        for (const [path, cell] of mended.get(at + 1) ?? []) cells[path] = cell;
-        const apart = takeApart(phrases, cells);
-        const read = readRow(fields, apart.cells);
-        const errors = { ...read.errors, ...apart.errors };
-        // What a phrase would have said is not missing beside it: the phrase is what is wrong.
-        for (const { path, fills } of phrases) if (apart.errors[path]) for (const field of fills) delete errors[field];
-        const more = row.slice(headings.length).filter((cell) => cell.trim() !== '').length;
-        // A separator inside a name that was not quoted: everything after it stands in the wrong column.
-        if (more > 0) errors[''] = `This row has more cells than there are headings (${row.length}).`;
-        yield { cells, spec: read.spec, errors };
-      }
-    }
-  };
-}
-
-function readRows(request: ImportRequest, kind: Kind): Read {
-  const known = new Set(fileColumns(request.what, kind).map(({ path }) => path));
-  const mended = mendedOf(request);
-  if (request.format === 'json') {
-    refuseMapping({ ...request, mapping: undefined }, [], known);
-    return readJson(request, mended);
-  }
-  const read = readCsv(request, kind, mended);
-  refuseMapping(request, read.headings, known);
-  return read;
-}
-
 /**
  * What an import would do, row by row, without doing it.
  * @throws Problem `bad-input` where the file cannot be read at all, or has too many rows
@@ -331,7 +170,7 @@ export async function planImport(
   work?: TaskControl
 ): Promise<ImportPlan> {
   const kind = request.kind ?? 'drive';
-  const { entries, ...head } = readRows(request, kind);
+  const { entries, ...head } = readTable(request, kind);
   const target = await targetOf(db, crateId, request.what, kind, new Date().toISOString().slice(0, 10));
   const rows: Planned[] = [];
   const counts: Record<RowOutcome, number> = { new: 0, changed: 0, same: 0, wrong: 0 };

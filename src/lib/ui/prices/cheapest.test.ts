@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { aboveTarget, cheapestPrices, sortedPrices } from './cheapest';
 
 const parts = [
-  { id: 'a', kind: 'drive', name: 'Anvil', target: { amount: 90, currency: 'EUR' } },
+  { id: 'a', kind: 'drive', name: 'Awl', target: { amount: 90, currency: 'EUR' } },
   { id: 'b', kind: 'cable', name: 'Bough' },
   { id: 'c', kind: 'pad', name: 'Cinder' }
 ];

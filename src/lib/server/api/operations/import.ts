@@ -1,6 +1,7 @@
 import { operation } from '../operation';
 import { CRATE, inCrate, task } from './common';
-import { importRequestSchema, planImport, runImport } from '../../transfer/import';
+import { planImport, runImport } from '../../transfer/import';
+import { importRequestSchema } from '../../transfer/import-request';
 import { z } from 'zod';
 import { fileColumns } from '#core/tables/kinds-of-table';
 import { startTask } from '../../tasks/tasks';
