@@ -80,6 +80,7 @@ const CASE: Pattern[] = [
     '',
     [0.1, 100]
   ),
+  measured('maxCapacityTB', '', { TB: 1, GB: 1e-3 }, String.raw`(?= ?max)`, [0.1, 100]),
   WEIGHT,
   meansWhenSaid('downstreamSataGbps', /\bsata(?: ?(?:iii)\b|[^,;\n\d]{0,40}6(?:\.0)? ?gb)/gi, 6),
   meansWhenSaid('downstreamSataGbps', /\bsata(?: ?ii\b|[^,;\n\d]{0,40}3(?:\.0)? ?gb)/gi, 3),
@@ -145,7 +146,7 @@ function thickest(text: string): Gathered {
     if (
       top >= 5 &&
       top <= 30 &&
-      /2[.,]5|thick|height|drive|ssd|hdd|enclosure/i.test(near) &&
+      /2[.,]5|thick|height|drive|ssd|hdd|enclosure|\bmax\b/i.test(near) &&
       !/\b(?:pads?|cable|dimensions?|fan)\b[^,;\n]*$/i.test(text.slice(line, m.index))
     )
       claims.push({ path: 'maxThicknessMm', value: top, start: m.index, end: m.index + m[0].length, sure: true });

@@ -334,7 +334,7 @@ const IN_BETWEEN = [
   String.raw`(?<=\d )an`,
   String.raw`(?<=: )non`,
   String.raw`(?<=il )lit`,
-  String.raw`(?<=(?:usb|type)-?[abc][ -]|micro-?b[ -])(?:auf|vers|a)(?=[ -](?:usb|type|micro))`
+  String.raw`(?<=(?:usb|type)-?[abc][ -]|micro-?b[ -]|esata[ -])(?:auf|vers|a)(?=[ -](?:usb|type|micro|esata))`
 ];
 const SMALL: ReadonlySet<string> = new Set(['bis', 'auf', 'à', 'vers', 'a', 'y', 'an', 'non', 'lit']);
 const WORDS = Object.keys(DICTIONARY)
@@ -346,7 +346,7 @@ const FOREIGN = new RegExp(String.raw`(?<![\p{L}\d'])(?:${[...IN_BETWEEN, ...WOR
 /** French units are as long as the English ones: `2 To`, `7 000 Mo/s`. “USB 2.0 To USB” is no size. */
 const inEnglishUnits = (text: string): string =>
   text
-    .replace(/(?<=\d ?)To(?![\p{L}\d])(?! ?(?:USB|Type|Micro))/gu, 'TB')
+    .replace(/(?<=\d ?)(?<!USB ?\d(?:\.\d)? ?)To(?![\p{L}\d])/gu, 'TB')
     .replace(/(?<=\d ?)Go(?![\p{L}\d])/gu, 'GB')
     .replace(/(?<=\d ?)Mo(?=\/s)/gu, 'MB')
     .replace(/(?<=[A-Za-z]) :/g, ': ');

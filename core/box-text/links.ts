@@ -43,6 +43,12 @@ const LINE_RATES: Record<number, LinkMode[]> = {
   80: ['tbt5-80g']
 };
 
+/** What an eSATA port carries; elsewhere these are rates of SATA inside a case. */
+const ESATA_RATES: Readonly<Record<number, LinkMode>> = { 3: 'esata-3g', 6: 'esata-6g' };
+
+const modesOfRate = (gbps: number): readonly LinkMode[] =>
+  LINE_RATES[gbps] ?? (ESATA_RATES[gbps] ? [ESATA_RATES[gbps]] : []);
+
 type Named = Span & { modes: LinkMode[]; compatible: boolean };
 type Rated = Span & { gbps: number; bytes: boolean; compatible: boolean };
 export type StatedLinks = { named: Named[]; rated: Rated[]; spans: Span[] };
@@ -84,7 +90,11 @@ function ratesIn(text: string): Rated[] {
     const gbps = numbersIn(match[1]!)[0]! * (/^m/i.test(unit) ? 1e-3 : 1);
     const start = match.index;
     const before = beforeIn(text, start);
-    if (!(gbps in LINE_RATES) || (ELSEWHERE.test(before) && !/transfer rate/i.test(before))) continue;
+    if (
+      !(gbps in LINE_RATES || (gbps in ESATA_RATES && /e-?sata\b[^.;\n]*$/i.test(before))) ||
+      (ELSEWHERE.test(before) && !/transfer rate/i.test(before))
+    )
+      continue;
     if (bytes && gbps === 5 && /read|write|les|schreib/i.test(before + text.slice(start, start + 40))) continue;
     rated.push({ start, end: start + match[0].length, gbps, bytes, compatible: FALLBACK.test(before) });
   }
@@ -134,7 +144,7 @@ function bytesDoubt(text: string, { rated }: StatedLinks, { clear, open }: Sorte
   const meant = open.flatMap((name) => name.modes).filter((mode) => gbpsOf(mode) === slip.gbps);
   return {
     why: `${text.slice(slip.start, slip.end).trim()} would be bytes; links are rated in bits. Probably ${slip.gbps} Gb/s is meant.`,
-    options: (meant.length > 0 ? meant : LINE_RATES[slip.gbps]!).map((mode) => [...clear, mode])
+    options: (meant.length > 0 ? meant : modesOfRate(slip.gbps)).map((mode) => [...clear, mode])
   };
 }
 
@@ -185,7 +195,7 @@ function fallbackDoubt({ named }: StatedLinks, { clear }: Sorted): Doubt {
 }
 
 const modesAt = (rates: readonly number[]): LinkMode[][] =>
-  rates.flatMap((gbps) => LINE_RATES[gbps]!.map((mode) => [mode]));
+  rates.flatMap((gbps) => modesOfRate(gbps).map((mode) => [mode]));
 
 /**
  * Reads modes from names and rates. A name that stands for several modes is settled by a rate in the same text; a rate that no

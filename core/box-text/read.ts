@@ -52,6 +52,10 @@ const SIGNS: Record<Kind, { strong: RegExp; weak: RegExp }> = {
     weak: /\b(?:portable|stick|card)\b/gi
   }
 };
+/** A title that says that the thing is bought complete. */
+const READY_MADE =
+  /^(?!.*\b(?:enclosure|case)\b).*\b(?:portable ssd|portable drive|external ssd|(?:sd|memory|microsd) card|flash drive|usb stick)\b/i;
+const STATED = 12;
 const STRONG = 3;
 const TITLE = 3;
 
@@ -65,7 +69,8 @@ export function kindOf(text: string): { kind: Kind; sure: boolean } {
     STRONG * distinct(t, SIGNS[kind].strong) + Math.min(6, distinct(t, SIGNS[kind].weak));
   const scores = (Object.keys(SIGNS) as Kind[]).map((kind) => ({
     kind,
-    score: count(text, kind) + TITLE * count(head, kind),
+    score:
+      count(text, kind) + TITLE * count(head, kind) + (kind === 'alternative' && READY_MADE.test(head) ? STATED : 0),
     strong: distinct(text, SIGNS[kind].strong)
   }));
   scores.sort((a, b) => b.score - a.score);
@@ -120,7 +125,10 @@ export function readSpecification(text: string, kind?: Kind): BoxReading {
     kind: which,
     kindSure: kind !== undefined || guessed.sure,
     name: nameOf(text),
-    found: settled.found.sort((a, b) => a.spans[0]!.start - b.spans[0]!.start),
+    // Nothing is sure in a text of which it is not sure what it is about.
+    found: settled.found
+      .map((found) => ({ ...found, sure: found.sure && (kind !== undefined || guessed.sure) }))
+      .sort((a, b) => a.spans[0]!.start - b.spans[0]!.start),
     questions: dedupe(settled.questions)
   };
 }
