@@ -91,6 +91,7 @@ test('from an empty crate to the first judged build, and to two enclosures compa
   await hand.click(page.getByRole('link', { name: 'Add an enclosure' }));
   await hand.choose(page.getByLabel('Begin from its class'), 'M.2 NVMe case, USB4 40 Gb/s');
   await hand.click(page.getByRole('button', { name: 'Add the enclosure' }));
+  await expect(page.getByText(/^Added M\.2 NVMe case, USB4 40/)).toBeVisible();
   await hand.click(page.getByRole('link', { name: 'Pair', exact: true }));
   await expect(page.getByRole('heading', { name: 'Pair', level: 1 })).toBeVisible();
   await hand.click(page.getByRole('combobox', { name: 'Enclosure' }));

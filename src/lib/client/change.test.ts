@@ -51,6 +51,18 @@ describe('a change from a page', () => {
     expect(went[0]).toBe('/b/AC-0001');
   });
 
+  it('calls nobody away from the page that was gone to meanwhile', async () => {
+    answers = [{ status: 201, data: { id: 'B1', version: 1, group: 'G' } }];
+    const location = { pathname: '/c/x/crate/drive/new' };
+    vi.stubGlobal('location', location);
+    const saving = changesOf('C1')('POST', '/api/b', {}, { words: 'Saved.', to: () => '/c/x/crate/drive' });
+    location.pathname = '/c/x/pair';
+    await saving;
+    vi.unstubAllGlobals();
+    expect(said()).toEqual(['success: Saved.']);
+    expect(went).toEqual(['loaded again']);
+  });
+
   it('offers no undo for what cannot be taken back', async () => {
     answers = [{ status: 200, data: {} }];
     await changesOf('C1')('DELETE', '/api/c', {}, 'Gone for good.');

@@ -4,6 +4,9 @@ import type { Made, Outcome, Refusal, SentChange } from '$lib/ui/parts/refused';
 import { send, type ChangeAnswer } from './api';
 import { saved } from './undo';
 
+/** The page that is open; none where there is no browser. */
+const here = (): string | undefined => globalThis.location?.pathname;
+
 /** Says why a change was not made; one that names fields is left to the form to show. */
 function refuse(refusal: Refusal, { refused }: Outcome): Refusal {
   const said = refused ? refused(refusal) : refusal.fields.length === 0 ? refusal.message : undefined;
@@ -19,6 +22,7 @@ export const changesOf =
   (crateId: string): SentChange =>
   async (method, path, body, asked) => {
     const outcome: Outcome = typeof asked === 'string' ? { words: asked } : asked;
+    const from = here();
     const answer = await send<Made & Partial<ChangeAnswer>>(method, path, body);
     if (!answer.ok) return refuse(answer.failure, outcome);
     const { words, to, then, undone } = outcome;
@@ -28,7 +32,8 @@ export const changesOf =
     if (!answer.data.group) notices.add('success', said);
     else saved(said, crateId || answer.data.id, answer.data.group, after);
     then?.();
-    if (to) await goto(to(answer.data));
+    // Whoever has gone to another page meanwhile is not called away from it.
+    if (to && here() === from) await goto(to(answer.data));
     await invalidateAll();
     return undefined;
   };

@@ -17,8 +17,8 @@ export const notices = {
   },
   add(kind: Notice['kind'], text: string, action?: Notice['action'], links?: Notice['links']): void {
     const id = next++;
-    // What went wrong before is over once something has gone right; what went right before can be undone in History.
-    if (kind === 'success') for (const old of list.filter((notice) => notice.kind !== 'info')) this.remove(old.id);
+    // What went wrong before is over once something has gone right; what went right can still be undone.
+    if (kind === 'success') for (const old of list.filter((notice) => notice.kind === 'error')) this.remove(old.id);
     list.push({ id, kind, text, ...(action ? { action } : {}), ...(links?.length ? { links } : {}) });
     if (list.length > 4) list.shift();
     if (kind !== 'error') setTimeout(() => this.remove(id), action ? 20_000 : 6_000);
