@@ -111,7 +111,8 @@
                 >{changed.text}<span class="hidden-visually"
                   >{changed.better === null ? '' : changed.better ? ', better' : ', worse'}</span
                 ></span
-              >{:else}{row.range}{/if}</span
+              >{:else if row.range}<span class="hidden-visually">{row.band ? ' typical, from ' : ', '}</span
+              >{row.range}{/if}</span
           >
         </div>
       {/each}
