@@ -24,6 +24,10 @@ test('a new page is read from its heading, and on the same page the focus stays'
     await page.getByRole('navigation', { name: 'Main' }).getByRole('link', { name: link, exact: true }).press('Enter');
     await expect(page.getByRole('heading', { level: 1, name: heading })).toBeFocused();
   }
+  // a page that is there to be typed into begins in its field
+  await page.locator('summary', { hasText: 'More' }).click();
+  await page.getByRole('link', { name: 'Find an item' }).press('Enter');
+  await expect(page.getByLabel(/^Tag, name, place or person/)).toBeFocused();
   // sorting, searching and filtering write the address and leave the focus alone
   await open(page, '/c/fernhollow/builds');
   const find = page.getByRole('searchbox', { name: 'Find builds' });

@@ -19,7 +19,8 @@
   afterNavigate(({ from, to, type }) => {
     if (type === 'enter' || from?.url.pathname === to?.url.pathname || to?.url.hash) return;
     const heading = document.querySelector<HTMLElement>('main h1');
-    if (!heading) return;
+    // A page that is there to be typed into has taken the focus already.
+    if (!heading || document.activeElement?.matches('main input, main select, main textarea')) return;
     heading.tabIndex = -1;
     heading.focus({ preventScroll: true });
   });

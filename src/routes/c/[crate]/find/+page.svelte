@@ -21,10 +21,10 @@
     const tag = tagIn(text);
     if (!tag) return void (problem = 'Type a tag such as D-004, a name, a place or a person, or scan a label.');
     busy = true;
-    const [byTag, byWord] = [
-      await table(`tag=${encodeURIComponent(tag)}`),
-      await table(`find=${encodeURIComponent(text)}`)
-    ];
+    const [byTag, byWord] = await Promise.all([
+      table(`tag=${encodeURIComponent(tag)}`),
+      table(`find=${encodeURIComponent(text)}`)
+    ]);
     busy = false;
     if (!byTag || !byWord) return void (problem = 'Ash Crate is not answering.');
     const rows = byTag.length > 0 ? byTag : byWord;
