@@ -6,7 +6,7 @@ import type { Job } from '../parts/job.ts';
 import type { PlanReport } from '../plan/report.ts';
 import { LIMIT_WORD } from '../plan/workings.ts';
 import type { Band } from '../quantities/band.ts';
-import { day, duration, money, quantity, rate } from '../quantities/format.ts';
+import { day, duration, listed, money, quantity, rate } from '../quantities/format.ts';
 
 /** What a person wants to know of a plan, in the order of asking. */
 export const ANSWERS = ['goes', 'job', 'limit', 'filesystem', 'heat', 'price', 'do'] as const;
@@ -39,8 +39,6 @@ const sentence = (text: string): string => {
   return `${whole.charAt(0).toUpperCase()}${whole.slice(1)}${/[.!?]$/.test(whole) ? '' : '.'}`;
 };
 const range = (low: string, high: string) => (low === high ? '' : `, from ${low} to ${high}`);
-const listed = (names: readonly string[]): string =>
-  names.length < 2 ? names.join('') : `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`;
 
 const GOES: Record<Verdict, PlanAnswer> = {
   works: { about: 'goes', text: 'It goes together.', short: 'goes together', tone: 'good' },

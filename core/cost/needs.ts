@@ -52,13 +52,13 @@ function checksFor({ enclosure, padMissing }: NeedsOf): string[] {
   const checks: string[] = [];
   if (padMissing)
     checks.push('No pad at hand closes the gap: see the pad finding of the plan for the thickness to buy.');
-  if (retention === 'screw')
+  if (formFactor === 'm2' && (retention === 'screw' || retention === 'screw-from-below'))
     checks.push(
       'A small screwdriver; the screw for the drive is usually in the box of the enclosure. Look before you start.'
     );
   if (retention === undefined && formFactor === 'm2')
     checks.push('Whether the drive is held by a screw is not noted: have a small screwdriver ready.');
-  if (formFactor === '2.5in' && retention !== 'tool-less')
+  if (formFactor === '2.5in' && retention !== 'tool-less' && retention !== 'tray')
     checks.push('Four screws for a 2.5-inch drive, and their driver.');
   if (externalSupply)
     checks.push('The power supply of the enclosure, and a free socket near the desk. Never open a supply.');

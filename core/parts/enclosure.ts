@@ -5,6 +5,30 @@ import { choice, id, measure, name, numberChoice, text, yesNo } from './form/fie
 import { linkModes, plug } from './link-mode.ts';
 import { padSchema } from './pad.ts';
 
+/** How a bay holds its drive. `tool-less` says only that no screw does. */
+export const RETENTIONS = ['screw', 'screw-from-below', 'turning', 'rubber', 'tool-less', 'tray'] as const;
+export type Retention = (typeof RETENTIONS)[number];
+export const RETENTION_LABELS: Record<Retention, string> = {
+  screw: 'screw',
+  'screw-from-below': 'screw from below',
+  turning: 'turning retainer',
+  rubber: 'rubber retainer',
+  'tool-less': 'without tools',
+  tray: 'slide-in tray'
+};
+
+/** How a case is opened. */
+export const OPENINGS = ['screws', 'slide', 'clips', 'lid', 'none'] as const;
+export type Opening = (typeof OPENINGS)[number];
+export const OPENING_LABELS: Record<Opening, string> = {
+  screws: 'screws',
+  slide: 'sliding it apart',
+  clips: 'clips',
+  lid: 'a lid that lifts or folds',
+  none: 'nothing: the drive goes in from outside'
+};
+export const SCREW_HEAD_LABELS = { cross: 'cross', star: 'star', hex: 'hex socket' } as const;
+
 export const enclosureSchema = z.strictObject({
   id: id().optional(),
   kind: z.literal('enclosure'),
@@ -51,7 +75,7 @@ export const enclosureSchema = z.strictObject({
   takesDoubleSided: yesNo('Takes double-sided drives', { group: 'Bay' }).optional(),
   clearanceTopMm: measure('Board to lid, inside', 'mm', 0.1, 60, { group: 'Bay' }).optional(),
   clearanceBottomMm: measure('Board to floor, inside', 'mm', 0, 60, { group: 'Bay' }).optional(),
-  retention: choice('Drive held by', ['screw', 'tool-less', 'tray'], { group: 'Bay' }).optional(),
+  retention: choice('Drive held by', RETENTIONS, { group: 'Bay', labels: RETENTION_LABELS }).optional(),
   cooling: z
     .strictObject({
       kind: choice('Cooling', ['passive', 'fan']),
@@ -88,6 +112,15 @@ export const enclosureSchema = z.strictObject({
     })
     .meta({ title: 'Cooling', group: 'Case' })
     .optional(),
+  opening: choice('Opened by', OPENINGS, { group: 'Case', labels: OPENING_LABELS }).optional(),
+  screws: z
+    .strictObject({
+      head: choice('Head', ['cross', 'star', 'hex'], { labels: SCREW_HEAD_LABELS }),
+      count: z.number().int().min(1).max(24).meta({ title: 'How many' })
+    })
+    .meta({ title: 'Screws of the case', group: 'Case' })
+    .optional(),
+  directionMark: yesNo('Lid or tray marked with its direction', { group: 'Case' }).optional(),
   externalSupply: yesNo('Own power supply', { group: 'Case' }).optional(),
   weightG: measure('Weight', 'g', 1, 20_000, { group: 'Case' }).optional(),
   includedPads: z.array(padSchema).max(12).meta({ title: 'Pads in the box', group: 'In the box' }).optional(),

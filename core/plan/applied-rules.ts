@@ -67,13 +67,14 @@ const REMARKS: readonly Remark[] = [
   },
   ({ input: { enclosure, drive }, rules }) => {
     const held = enclosure.retention;
+    const byScrew = held === 'screw' || held === 'screw-from-below';
     const wanted = chosenOption('retention', rules);
-    return drive.formFactor !== 'm2' || held === undefined || held === wanted
+    return drive.formFactor !== 'm2' || held === undefined || byScrew === (wanted === 'screw')
       ? undefined
       : appliedRule(
           'retention',
           rules,
-          `this case holds the module ${held === 'screw' ? 'with a screw' : held === 'tray' ? 'in a tray' : 'without tools'}`
+          `this case holds the module ${byScrew ? 'with a screw' : held === 'tray' ? 'in a tray' : 'without tools'}`
         );
   },
   ({ input: { drive }, rules }) =>

@@ -97,3 +97,10 @@ export function counted(n: number, one: string, many = `${one}s`): string {
  * @example aThing('item') // 'an item'
  */
 export const aThing = (word: string): string => `${/^[aeio]/i.test(word) ? 'an' : 'a'} ${word}`;
+
+/**
+ * Joins names: `a`, `a and b`, `a, b and c`.
+ * @example listed(['a', 'b', 'c']) // 'a, b and c'
+ */
+export const listed = (names: readonly string[]): string =>
+  names.length < 2 ? names.join('') : `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`;

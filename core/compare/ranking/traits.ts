@@ -38,7 +38,7 @@ function lightnessOf(filled: FilledEnclosure, { formFactor, media }: Drive): num
 
 /** Without a word about how the drive is held, a screw is taken to hold it. */
 const toolsOf = ({ retention }: Enclosure): number =>
-  retention === 'tool-less' || retention === 'tray' ? 1 : WITH_A_TOOL;
+  retention === undefined || retention === 'screw' || retention === 'screw-from-below' ? WITH_A_TOOL : 1;
 
 const isPlainUsb = (mode: LinkMode) => LINK_MODES[mode].carrier === 'usb3' || LINK_MODES[mode].carrier === 'usb2';
 const fallbackOf = ({ modes }: Enclosure): number =>
