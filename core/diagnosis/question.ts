@@ -1,0 +1,45 @@
+import type { Cause } from './causes.ts';
+import type { Situation } from './situation.ts';
+
+/** How somebody says what is the matter. */
+export const SYMPTOMS = [
+  'will-not-go-in',
+  'will-not-close',
+  'no-power',
+  'not-detected',
+  'no-capacity',
+  'wrong-capacity',
+  'disconnects',
+  'asks-to-initialise',
+  'read-only',
+  'slow'
+] as const;
+export type Symptom = (typeof SYMPTOMS)[number];
+
+type Text = string | ((at: Situation) => string);
+
+/**
+ * One thing to look at or to try, with everything that it can show. `usual` is how often each outcome is seen with a cause that is not
+ * named under `given`; every row adds up to 1. The shares are estimates, in tenths, from what practitioners report.
+ */
+export type Question = {
+  code: string;
+  text: Text;
+  minutes: number;
+  /** What it takes beside eyes and hands. */
+  tools?: readonly string[];
+  outcomes: readonly { outcome: string; text: Text }[];
+  usual: readonly number[];
+  given: Partial<Record<Cause, readonly number[]>>;
+  for: readonly Symptom[];
+  /** Whether it makes sense for this build. */
+  applies?: (at: Situation) => boolean;
+  /** The outcome, where the build already says it. */
+  known?: (at: Situation) => string | undefined;
+};
+
+/** What one may always answer. */
+export const CANNOT_TELL = 'cannot-tell';
+
+/** Writes the words of a question for a build. */
+export const wordsFor = (text: Text, at: Situation): string => (typeof text === 'string' ? text : text(at));

@@ -1,0 +1,285 @@
+import { z } from 'zod';
+import { CAUSE_WORDS, CAUSES, type Cause } from './causes.ts';
+import { PRIORS } from './priors.ts';
+import { CANNOT_TELL, SYMPTOMS, wordsFor, type Question, type Symptom } from './question.ts';
+import { CONTACT_QUESTIONS } from './questions/contact.ts';
+import { FIT_QUESTIONS } from './questions/fit.ts';
+import { VOLUME_QUESTIONS } from './questions/volume.ts';
+import { WORK_QUESTIONS } from './questions/work.ts';
+import type { Situation } from './situation.ts';
+
+/** Everything that can be asked or tried, the one table behind every diagnosis. */
+export const QUESTIONS: readonly Question[] = [
+  ...FIT_QUESTIONS,
+  ...CONTACT_QUESTIONS,
+  ...VOLUME_QUESTIONS,
+  ...WORK_QUESTIONS
+];
+
+/** Most questions up to an end. */
+export const MOST_QUESTIONS = 6;
+
+const word = z.string().regex(/^[a-z0-9-]{1,40}$/, 'must be a code of small letters, digits and hyphens');
+export const symptomSchema = z.enum(SYMPTOMS);
+export const troubleAnswersSchema = z
+  .array(z.strictObject({ test: word, outcome: word }))
+  .max(MOST_QUESTIONS)
+  .refine((answers) => new Set(answers.map(({ test }) => test)).size === answers.length, 'answers one test twice');
+export type TroubleAnswer = z.infer<typeof troubleAnswersSchema>[number];
+
+export const troubleReportSchema = z.strictObject({
+  ask: z
+    .strictObject({
+      test: z.string(),
+      text: z.string(),
+      minutes: z.number(),
+      tools: z.array(z.string()),
+      outcomes: z.array(z.strictObject({ outcome: z.string(), text: z.string() }))
+    })
+    .nullable(),
+  causes: z.array(
+    z.strictObject({
+      cause: z.enum(CAUSES),
+      because: z.string(),
+      remedy: z.string(),
+      confidence: z.number().describe('a share of 1, among the causes that a build like this can have'),
+      backTo: z.string().optional().describe('code of the step of the run sheet to go back to'),
+      ofPair: z.literal(true).optional().describe('lies with drive and bridge together')
+    })
+  ),
+  end: z.enum(['cause', 'cannot-tell']).nullable().describe('null while there is something to ask'),
+  wouldTell: z
+    .array(z.strictObject({ text: z.string(), minutes: z.number(), tools: z.array(z.string()) }))
+    .describe('what would tell, where it cannot be told with what is at hand'),
+  known: z.array(z.strictObject({ test: z.string(), text: z.string() })).describe('what the build already says'),
+  path: z.array(z.strictObject({ test: z.string(), text: z.string(), answer: z.string() }))
+});
+export type TroubleReport = z.infer<typeof troubleReportSchema>;
+
+/** Shares of causes; they add up to 1. */
+type Belief = Map<Cause, number>;
+
+const normalised = (belief: Belief): Belief => {
+  const sum = [...belief.values()].reduce((a, b) => a + b, 0);
+  return new Map([...belief].map(([cause, share]) => [cause, share / sum]));
+};
+
+/** What a build like this can have, before anything is asked. */
+function before(symptom: Symptom, at: Situation): Belief {
+  const causes = (Object.entries(PRIORS[symptom]) as [Cause, number][]).filter(
+    ([cause]) => CAUSE_WORDS[cause].applies?.(at) ?? true
+  );
+  return normalised(new Map(causes));
+}
+
+const rowOf = (question: Question, cause: Cause): readonly number[] => question.given[cause] ?? question.usual;
+
+/** Takes an outcome in: each share times how often that outcome is seen with the cause (Bayes), made to add up to 1 again. */
+function after(belief: Belief, question: Question, outcome: number): Belief {
+  return normalised(
+    new Map([...belief].map(([cause, share]) => [cause, share * (rowOf(question, cause)[outcome] ?? 0)]))
+  );
+}
+
+const entropy = (belief: Belief): number =>
+  [...belief.values()].reduce((sum, share) => (share > 0 ? sum - share * Math.log2(share) : sum), 0);
+
+/** Bits that a question is expected to tell. */
+function gainOf(belief: Belief, question: Question): number {
+  let left = 0;
+  for (let outcome = 0; outcome < question.outcomes.length; outcome++) {
+    let weight = 0;
+    for (const [cause, share] of belief) weight += share * (rowOf(question, cause)[outcome] ?? 0);
+    if (weight > 0) left += weight * entropy(after(belief, question, outcome));
+  }
+  return entropy(belief) - left;
+}
+
+/** Sure enough to say so: this share, and so many times the next. */
+const SURE = 0.9;
+const SURE_RATIO = 4;
+/** At the end of the questions this is still worth being called the cause. */
+const LIKELY = 0.6;
+/** A question that tells less than this, in bits, is not asked. */
+const LEAST_BITS = 0.06;
+/** Nor one that tells less than this share of what the best one tells; the fewer questions are left, the more. */
+const shareOfBest = (asked: number): number => 0.15 + 0.55 * (asked / (MOST_QUESTIONS - 1)) ** 2;
+
+const ranked = (belief: Belief): [Cause, number][] => [...belief].sort((a, b) => b[1] - a[1]);
+
+function isSure(belief: Belief): boolean {
+  const [[, first] = ['healthy', 0], [, second] = ['healthy', 0]] = ranked(belief);
+  return first >= SURE && first >= second * SURE_RATIO;
+}
+
+/** Everything that was answered, by the build itself or by a person. */
+type Taken = {
+  belief: Belief;
+  left: Question[];
+  evidence: { question: Question; outcome: number }[];
+  known: TroubleReport['known'];
+  path: TroubleReport['path'];
+  least: number;
+};
+
+/** Kinds of effort, by their most minutes: looking, swapping a cable, opening the case, leaving it running. */
+const EFFORTS = [1, 5, 20, Infinity] as const;
+/** Gives the kind of effort that so many minutes are: 0 for looking, up. */
+export const effortOf = (minutes: number): number => EFFORTS.findIndex((most) => minutes <= most);
+
+/**
+ * Chooses what to ask next: of those that tell much, the ones of the least effort, and of these the one that tells most; never one of less
+ * effort than the one before it, so that the path runs from the cheapest to the dearest.
+ */
+function nextOf({ belief, left, least, path }: Taken): Question | undefined {
+  const rated = left
+    .filter(({ minutes }) => effortOf(minutes) >= least)
+    .map((question) => ({ question, effort: effortOf(question.minutes), bits: gainOf(belief, question) }));
+  const best = Math.max(0, ...rated.map(({ bits }) => bits));
+  const worth = rated.filter(({ bits }) => bits >= Math.max(LEAST_BITS, best * shareOfBest(path.length)));
+  return worth.sort((a, b) => a.effort - b.effort || b.bits - a.bits)[0]?.question;
+}
+
+const textOf = (question: Question, outcome: number, at: Situation): string =>
+  wordsFor(question.outcomes[outcome]?.text ?? '', at);
+
+/** Takes in what the build already says. */
+function begun(symptom: Symptom, at: Situation): Taken {
+  const taken: Taken = { belief: before(symptom, at), left: [], evidence: [], known: [], path: [], least: 0 };
+  for (const question of QUESTIONS) {
+    if (!question.for.includes(symptom) || !(question.applies?.(at) ?? true)) continue;
+    const said = question.known?.(at);
+    const outcome = question.outcomes.findIndex((o) => o.outcome === said);
+    if (outcome === -1) {
+      taken.left.push(question);
+      continue;
+    }
+    taken.belief = after(taken.belief, question, outcome);
+    taken.evidence.push({ question, outcome });
+    taken.known.push({ test: question.code, text: `${wordsFor(question.text, at)} ${textOf(question, outcome, at)}.` });
+  }
+  return taken;
+}
+
+/** An answer that belongs to no question of this build and symptom. */
+export class UnknownAnswer extends Error {
+  /** @param index which answer; `what` is wrong with it */
+  constructor(
+    readonly index: number,
+    readonly what: 'test' | 'outcome'
+  ) {
+    super(`answers.${index}.${what}`);
+  }
+}
+
+/** Takes in what a person answered, in order. */
+function answered(taken: Taken, answers: readonly TroubleAnswer[], at: Situation): void {
+  for (const [index, { test, outcome: said }] of answers.entries()) {
+    const question = taken.left.find(({ code }) => code === test);
+    if (!question) throw new UnknownAnswer(index, 'test');
+    const outcome = question.outcomes.findIndex((o) => o.outcome === said);
+    if (outcome === -1 && said !== CANNOT_TELL) throw new UnknownAnswer(index, 'outcome');
+    taken.left = taken.left.filter((other) => other !== question);
+    taken.least = Math.max(taken.least, effortOf(question.minutes));
+    taken.path.push({
+      test,
+      text: wordsFor(question.text, at),
+      answer: outcome === -1 ? 'I cannot tell' : textOf(question, outcome, at)
+    });
+    if (outcome === -1) continue;
+    taken.belief = after(taken.belief, question, outcome);
+    taken.evidence.push({ question, outcome });
+  }
+}
+
+/** What speaks for a cause: every outcome that is seen with it clearly more often than with the others. */
+function becauseOf(cause: Cause, { belief, evidence }: Taken, at: Situation): string {
+  const says = wordsFor(CAUSE_WORDS[cause].says, at);
+  const others = [...belief.keys()].filter((other) => other !== cause);
+  const speaks = evidence.filter(({ question, outcome }) => {
+    const own = rowOf(question, cause)[outcome] ?? 0;
+    const usual = others.reduce((sum, other) => sum + (rowOf(question, other)[outcome] ?? 0), 0) / (others.length || 1);
+    return own > usual * 1.4;
+  });
+  if (speaks.length === 0) return says;
+  const heard = speaks.map(
+    ({ question, outcome }) => `“${wordsFor(question.text, at)}” – ${textOf(question, outcome, at)}`
+  );
+  return `${says} What speaks for it: ${heard.join('; ')}.`;
+}
+
+function causeReport(
+  [cause, confidence]: [Cause, number],
+  taken: Taken,
+  at: Situation
+): TroubleReport['causes'][number] {
+  const { remedy, backTo, ofPair } = CAUSE_WORDS[cause];
+  const step = backTo?.find((code) => at.steps.has(code));
+  return {
+    cause,
+    because: becauseOf(cause, taken, at),
+    remedy: wordsFor(remedy, at),
+    confidence: Math.round(confidence * 1000) / 1000,
+    ...(step ? { backTo: step } : {}),
+    ...(ofPair ? { ofPair } : {})
+  };
+}
+
+const askReport = ({ code, text, minutes, tools, outcomes }: Question, at: Situation): TroubleReport['ask'] => ({
+  test: code,
+  text: wordsFor(text, at),
+  minutes,
+  tools: [...(tools ?? [])],
+  outcomes: [
+    ...outcomes.map(({ outcome, text: said }) => ({ outcome, text: wordsFor(said, at) })),
+    { outcome: CANNOT_TELL, text: tools ? 'I cannot try that' : 'I cannot tell' }
+  ]
+});
+
+/** Causes that are still worth naming while it goes on, and at an open end. */
+const WORTH_NAMING = 0.05;
+const MOST_CAUSES = 4;
+const MOST_WAYS = 3;
+
+/**
+ * Says what to look at next for a symptom, or what the matter is. Bayes over the one table of questions: shares of causes, each answer
+ * times how often it is seen with them; asked is the cheapest of what tells much, at most six, up to a cause or to what would tell.
+ * @param answers what was looked at so far, in order
+ * @throws UnknownAnswer where an answer belongs to no question that this build is asked
+ * @example trouble('slow', situationOf(anInput()), []).ask.test // 'how-full'
+ */
+export function trouble(symptom: Symptom, at: Situation, answers: readonly TroubleAnswer[]): TroubleReport {
+  const taken = begun(symptom, at);
+  answered(taken, answers, at);
+  const { belief, known, path } = taken;
+  const order = ranked(belief);
+  const over = isSure(belief) || answers.length >= MOST_QUESTIONS;
+  const ask = over ? undefined : nextOf(taken);
+  const found = !ask && (order[0]?.[1] ?? 0) >= LIKELY;
+  const named = found ? order.slice(0, 1) : order.filter(([, share]) => share >= WORTH_NAMING).slice(0, MOST_CAUSES);
+  return {
+    ask: ask ? askReport(ask, at) : null,
+    causes: named.map((entry) => causeReport(entry, taken, at)),
+    end: ask ? null : found ? 'cause' : 'cannot-tell',
+    wouldTell: ask || found ? [] : waysLeft(belief, taken, at),
+    known,
+    path
+  };
+}
+
+/** What would tell, of what was not tried or could not be: by how much it tells. */
+function waysLeft(belief: Belief, { left, path }: Taken, at: Situation): TroubleReport['wouldTell'] {
+  const skipped = QUESTIONS.filter(({ code }) =>
+    path.some(({ test, answer }) => test === code && answer === 'I cannot tell')
+  );
+  return [...left, ...skipped]
+    .map((question) => ({ question, bits: gainOf(belief, question) }))
+    .filter(({ bits }) => bits > 0.02)
+    .sort((a, b) => b.bits - a.bits)
+    .slice(0, MOST_WAYS)
+    .map(({ question: { text, minutes, tools } }) => ({
+      text: wordsFor(text, at),
+      minutes,
+      tools: [...(tools ?? [])]
+    }));
+}
