@@ -61,6 +61,7 @@ const CORE_ORDER = [
 const SERVER_ORDER = [
   'problems',
   'machine',
+  'photos',
   'work',
   'db',
   'repositories',

@@ -6,11 +6,12 @@ import { ruleName, chosenOption, type HouseRules, type HouseRuleId } from '../ho
 import type { PlanReport } from '../plan/report.ts';
 import { day } from '../quantities/format.ts';
 import { addDays } from '../quantities/days.ts';
+import type { SheetProgress } from '../sheets/progress.ts';
 
 /** `urgent` marks what stands in the way of everything else; `waits` what needs nobody today. */
 export type NextStep = {
   text: string;
-  station: 'pair' | 'measure' | 'log';
+  station: 'pair' | 'assemble' | 'measure' | 'log';
   tone: 'urgent' | 'do' | 'waits';
   marks?: BuildStage;
 };
@@ -25,6 +26,8 @@ export type BuildState = {
   measuredOn: string | undefined;
   /** What a result that is too low points to. */
   cause?: Cause | undefined;
+  /** How far its newest run sheet is, where one was begun. */
+  sheet?: SheetProgress | undefined;
   /** The crate's house rules; where one chose the step, the step names it. */
   rules?: HouseRules | undefined;
 };
@@ -100,10 +103,24 @@ function inUse({ stage, measuredOn }: BuildState, today: string): NextStep {
     : { text: `In service. Next check from ${day(due)}.`, station: 'measure', tone: 'waits' };
 }
 
+/** Names the stage of a run sheet that is at hand; nothing where none was begun. */
+function onSheet(sheet: SheetProgress | undefined): NextStep | undefined {
+  if (!sheet) return undefined;
+  if (sheet.current === null) return at('assemble', 'The run sheet is done to its last check.', 'assembled');
+  const { title } = sheet.stages[sheet.current] ?? { title: '' };
+  return at(
+    'assemble',
+    `Stage ${sheet.current + 1} of ${sheet.stages.length}: ${title.charAt(0).toLowerCase()}${title.slice(1)}.`
+  );
+}
+
+const bought = ({ sheet }: BuildState): NextStep =>
+  onSheet(sheet) ?? at('assemble', 'Assemble it: the run sheet leads through it step by step.', 'assembled');
+
 /** What each stage asks for, where nothing stands in the way. */
 const STEP_OF: Record<BuildStage, (build: BuildState, today: string) => NextStep> = {
   planned,
-  bought: () => at('pair', 'Assemble it: no cable connected, bare metal touched first.', 'assembled'),
+  bought,
   assembled,
   formatted,
   benched: inUse,
@@ -121,6 +138,9 @@ export function nextStep(build: BuildState, today: string): NextStep {
   if (stage !== 'retired') {
     const failing = report.findings.find((f) => f.severity === 'fail');
     if (failing) return { text: failing.remedy ?? failing.message, station: 'pair', tone: 'urgent' };
+    // Whoever has the parts in hand goes on with the sheet, which itself says what changes of parts make new.
+    const atHand = stage === 'planned' || stage === 'bought' ? onSheet(build.sheet) : undefined;
+    if (atHand) return atHand;
     if (outdated)
       return at('pair', 'Its parts have changed since it was planned: look at the differences and plan again.');
   }

@@ -49,7 +49,7 @@ export const CAUSES = [
   'write-protected',
   'worn-out'
 ] as const;
-export type Cause = (typeof CAUSES)[number];
+export type CauseCode = (typeof CAUSES)[number];
 
 /** What is said of a cause once it is found. */
 export type CauseWords = {
@@ -80,7 +80,7 @@ const onWindows = ({ hands }: Situation) => hands.input.host.os.family === 'wind
 const size = ({ hands }: Situation) => capacity(hands.input.drive.capacityTB);
 
 /** What every cause says, asks for and belongs to. */
-export const CAUSE_WORDS: Record<Cause, CauseWords> = {
+export const CAUSE_WORDS: Record<CauseCode, CauseWords> = {
   'usb2-fallback': {
     says: 'The connection fell back to USB 2.0, about 40 MB/s: only the old pair of wires carries data.',
     remedy: ANOTHER_CABLE,

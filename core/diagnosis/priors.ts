@@ -1,11 +1,11 @@
-import type { Cause } from './causes.ts';
+import type { CauseCode } from './causes.ts';
 import type { Symptom } from './question.ts';
 
 /**
  * How often each cause stands behind a symptom before anything is asked, as weights that are made to add up to 1. Estimates from what
  * practitioners report of self-built drives; no survey is known.
  */
-export const PRIORS: Record<Symptom, Partial<Record<Cause, number>>> = {
+export const PRIORS: Record<Symptom, Partial<Record<CauseCode, number>>> = {
   'will-not-go-in': { 'not-seated': 45, 'upside-down': 15, 'wrong-part': 20, 'in-the-way': 20, 'heatsink-on': 10 },
   'will-not-close': {
     'lid-or-pad': 45,

@@ -1,4 +1,4 @@
-import type { Cause } from './causes.ts';
+import type { CauseCode } from './causes.ts';
 import type { Situation } from './situation.ts';
 
 /** How somebody says what is the matter. */
@@ -15,6 +15,19 @@ export const SYMPTOMS = [
   'slow'
 ] as const;
 export type Symptom = (typeof SYMPTOMS)[number];
+/** What a build does that has it, as a sentence goes on after its name. */
+export const SYMPTOM_WORDS: Record<Symptom, string> = {
+  'will-not-go-in': 'will not go in',
+  'will-not-close': 'will not close',
+  'no-power': 'has no power',
+  'not-detected': 'does not show up',
+  'no-capacity': 'shows no capacity',
+  'wrong-capacity': 'shows the wrong capacity',
+  disconnects: 'disconnects',
+  'asks-to-initialise': 'asks to be initialised',
+  'read-only': 'is read-only',
+  slow: 'is slow'
+};
 
 type Text = string | ((at: Situation) => string);
 
@@ -30,7 +43,7 @@ export type Question = {
   tools?: readonly string[];
   outcomes: readonly { outcome: string; text: Text }[];
   usual: readonly number[];
-  given: Partial<Record<Cause, readonly number[]>>;
+  given: Partial<Record<CauseCode, readonly number[]>>;
   for: readonly Symptom[];
   /** Whether it makes sense for this build. */
   applies?: (at: Situation) => boolean;

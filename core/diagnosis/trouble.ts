@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { CAUSE_WORDS, CAUSES, type Cause } from './causes.ts';
+import { CAUSE_WORDS, CAUSES, type CauseCode } from './causes.ts';
 import { PRIORS } from './priors.ts';
 import { CANNOT_TELL, SYMPTOMS, wordsFor, type Question, type Symptom } from './question.ts';
 import { CONTACT_QUESTIONS } from './questions/contact.ts';
@@ -57,7 +57,7 @@ export const troubleReportSchema = z.strictObject({
 export type TroubleReport = z.infer<typeof troubleReportSchema>;
 
 /** Shares of causes; they add up to 1. */
-type Belief = Map<Cause, number>;
+type Belief = Map<CauseCode, number>;
 
 const normalised = (belief: Belief): Belief => {
   const sum = [...belief.values()].reduce((a, b) => a + b, 0);
@@ -66,13 +66,13 @@ const normalised = (belief: Belief): Belief => {
 
 /** What a build like this can have, before anything is asked. */
 function before(symptom: Symptom, at: Situation): Belief {
-  const causes = (Object.entries(PRIORS[symptom]) as [Cause, number][]).filter(
+  const causes = (Object.entries(PRIORS[symptom]) as [CauseCode, number][]).filter(
     ([cause]) => CAUSE_WORDS[cause].applies?.(at) ?? true
   );
   return normalised(new Map(causes));
 }
 
-const rowOf = (question: Question, cause: Cause): readonly number[] => question.given[cause] ?? question.usual;
+const rowOf = (question: Question, cause: CauseCode): readonly number[] => question.given[cause] ?? question.usual;
 
 /** Takes an outcome in: each share times how often that outcome is seen with the cause (Bayes), made to add up to 1 again. */
 function after(belief: Belief, question: Question, outcome: number): Belief {
@@ -105,7 +105,7 @@ const LEAST_BITS = 0.06;
 /** Nor one that tells less than this share of what the best one tells; the fewer questions are left, the more. */
 const shareOfBest = (asked: number): number => 0.15 + 0.55 * (asked / (MOST_QUESTIONS - 1)) ** 2;
 
-const ranked = (belief: Belief): [Cause, number][] => [...belief].sort((a, b) => b[1] - a[1]);
+const ranked = (belief: Belief): [CauseCode, number][] => [...belief].sort((a, b) => b[1] - a[1]);
 
 function isSure(belief: Belief): boolean {
   const [[, first] = ['healthy', 0], [, second] = ['healthy', 0]] = ranked(belief);
@@ -193,7 +193,7 @@ function answered(taken: Taken, answers: readonly TroubleAnswer[], at: Situation
 }
 
 /** What speaks for a cause: every outcome that is seen with it clearly more often than with the others. */
-function becauseOf(cause: Cause, { belief, evidence }: Taken, at: Situation): string {
+function becauseOf(cause: CauseCode, { belief, evidence }: Taken, at: Situation): string {
   const says = wordsFor(CAUSE_WORDS[cause].says, at);
   const others = [...belief.keys()].filter((other) => other !== cause);
   const speaks = evidence.filter(({ question, outcome }) => {
@@ -209,7 +209,7 @@ function becauseOf(cause: Cause, { belief, evidence }: Taken, at: Situation): st
 }
 
 function causeReport(
-  [cause, confidence]: [Cause, number],
+  [cause, confidence]: [CauseCode, number],
   taken: Taken,
   at: Situation
 ): TroubleReport['causes'][number] {

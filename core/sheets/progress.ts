@@ -167,7 +167,9 @@ export function changesSince(
   entries: readonly Entry[]
 ): SheetChanges {
   const now = new Map(tickable(sheet).map(({ id, text }) => [id, text]));
-  const done = new Set([...marksOf(entries).values()].flatMap(({ done, entry }) => (done && entry ? [entry.stepId] : [])));
+  const done = new Set(
+    [...marksOf(entries).values()].flatMap(({ done, entry }) => (done && entry ? [entry.stepId] : []))
+  );
   return {
     added: [...now].filter(([id]) => !(id in seen)).map(([id, text]) => ({ id, text })),
     gone: Object.entries(seen)

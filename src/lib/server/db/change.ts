@@ -17,6 +17,8 @@ export type StoredTable =
   | 'observations'
   | 'rates'
   | 'pairs'
+  | 'sheets'
+  | 'checks'
   | 'attachments';
 export type Row = Record<string, unknown>;
 

@@ -285,7 +285,53 @@ export const MIGRATIONS: readonly Migration[] = [
         table.bigInteger('changed_at').unsigned().notNullable().index();
       })
   },
-  { name: '026-odd-text', up: mendOddText }
+  { name: '026-odd-text', up: mendOddText },
+  {
+    // Run sheets of builds: which items they are for, and the steps that they had when they were last looked through.
+    name: '027-sheets',
+    up: (db) =>
+      db.schema.createTable('sheets', (table) => {
+        ownedRow(table);
+        reference(table, 'build_id').notNullable();
+        table.foreign('build_id').references('builds.id');
+        table.string('kind', 20).notNullable();
+        table.string('name', 120).notNullable();
+        table.json('unit_ids').notNullable();
+        table.boolean('ready_made').notNullable();
+        table.json('seen').notNullable();
+        table.index(['build_id', 'kind']);
+      })
+  },
+  {
+    // Ticks, notes and answers. The id is a key that the sender makes: the same one twice is one entry. `seq` is the order of arrival.
+    name: '028-checks',
+    up: (db) =>
+      db.schema.createTable('checks', (table) => {
+        ownedRow(table);
+        reference(table, 'sheet_id').notNullable();
+        table.foreign('sheet_id').references('sheets.id');
+        table.integer('seq').unsigned().notNullable();
+        table.string('name', 400).notNullable();
+        table.string('step_id', 80).notNullable();
+        reference(table, 'unit_id').nullable();
+        table.boolean('done').nullable();
+        table.text('note').nullable();
+        table.json('answer').nullable();
+        table.string('at', 24).notNullable();
+        table.string('by', 60).notNullable();
+        reference(table, 'against').nullable();
+        table.index(['sheet_id', 'seq']);
+      })
+  },
+  {
+    // Which step of a sheet a photograph was taken at, and of which item.
+    name: '029-photograph-steps',
+    up: (db) =>
+      db.schema.alterTable('attachments', (table) => {
+        table.string('step_id', 80).nullable();
+        reference(table, 'unit_id').nullable();
+      })
+  }
 ];
 
 /**

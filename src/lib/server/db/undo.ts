@@ -23,7 +23,9 @@ const PARENTS: Partial<Record<StoredTable, readonly { column: string; table: Sto
   quotes: [{ column: 'part_id', table: 'models' }],
   pairs: [{ column: 'drive_id', table: 'models' }],
   runs: [{ column: 'build_id', table: 'builds' }],
-  observations: [{ column: 'build_id', table: 'builds' }]
+  observations: [{ column: 'build_id', table: 'builds' }],
+  sheets: [{ column: 'build_id', table: 'builds' }],
+  checks: [{ column: 'sheet_id', table: 'sheets' }]
 };
 
 /** What can hang on a row: the table, the column that names the row, and how it is called. */
@@ -40,8 +42,13 @@ const HANGING: Partial<
   builds: [
     { table: 'runs', column: 'build_id', one: 'result', many: 'results' },
     { table: 'observations', column: 'build_id', one: 'observation', many: 'observations' },
+    { table: 'sheets', column: 'build_id', one: 'run sheet', many: 'run sheets' },
     { table: 'units', column: 'build_id', one: 'item', many: 'items' },
     { table: 'attachments', column: 'subject_id', one: 'file', many: 'files' }
+  ],
+  sheets: [
+    { table: 'checks', column: 'sheet_id', one: 'tick or note', many: 'ticks and notes' },
+    { table: 'attachments', column: 'subject_id', one: 'photograph', many: 'photographs' }
   ]
 };
 
@@ -56,6 +63,8 @@ const WORD: Record<StoredTable, string> = {
   observations: 'observation',
   rates: 'rate',
   pairs: 'known combination',
+  sheets: 'run sheet',
+  checks: 'tick or note',
   attachments: 'file'
 };
 

@@ -298,5 +298,16 @@ export const DEMO_BUILDS: readonly DemoBuild[] = [
     enclosure: 'Ingle P',
     drive: 'Chert T4 2TB',
     job: 'Scan day'
+  },
+  {
+    name: 'Loan set',
+    stage: 'bought',
+    planned: '2026-11-23',
+    host: 'Drift',
+    port: 'c1',
+    cable: 'Rush C-C 10G',
+    enclosure: 'Hob Dual',
+    drive: 'Silt M2S 500GB',
+    job: 'Label photos'
   }
 ];

@@ -255,6 +255,8 @@ export const DEMO_MODELS: readonly Model[] = [
     clearanceTopMm: 2.2,
     takesDoubleSided: false,
     retention: 'tray',
+    opening: 'none',
+    directionMark: true,
     bridgePowerW: 1.1
   },
   {
@@ -274,7 +276,9 @@ export const DEMO_MODELS: readonly Model[] = [
     clearanceTopMm: 2.4,
     takesDoubleSided: true,
     clearanceBottomMm: 1.5,
-    retention: 'screw',
+    retention: 'screw-from-below',
+    opening: 'slide',
+    directionMark: false,
     bridgePowerW: 1.3
   },
   {
@@ -294,6 +298,9 @@ export const DEMO_MODELS: readonly Model[] = [
     clearanceTopMm: 2.0,
     takesDoubleSided: false,
     retention: 'screw',
+    opening: 'screws',
+    screws: { head: 'cross', count: 4 },
+    directionMark: false,
     bridgePowerW: 2.2,
     includedPads: [
       { kind: 'pad', name: 'pad in the box', thicknessMm: 1, widthMm: 20, lengthMm: 70, conductivityWmK: 4 }
@@ -316,7 +323,10 @@ export const DEMO_MODELS: readonly Model[] = [
     clearanceTopMm: 2.7,
     clearanceBottomMm: 1.8,
     takesDoubleSided: true,
-    retention: 'screw',
+    retention: 'turning',
+    opening: 'screws',
+    screws: { head: 'star', count: 4 },
+    directionMark: true,
     bridgePowerW: 2.2
   },
   {
@@ -355,6 +365,7 @@ export const DEMO_MODELS: readonly Model[] = [
     clearanceTopMm: 2.1,
     takesDoubleSided: true,
     retention: 'screw',
+    opening: 'clips',
     bridgePowerW: 2.6
   },
   {
@@ -370,7 +381,9 @@ export const DEMO_MODELS: readonly Model[] = [
     uas: true,
     trim: false,
     cooling: cm(120, 55, 'passive', 'plastic'),
-    retention: 'tool-less'
+    retention: 'tool-less',
+    opening: 'slide',
+    directionMark: true
   },
   {
     kind: 'enclosure',
@@ -385,7 +398,8 @@ export const DEMO_MODELS: readonly Model[] = [
     downstreamSataGbps: 6,
     uas: true,
     externalSupply: true,
-    retention: 'tool-less'
+    retention: 'tool-less',
+    opening: 'none'
   },
   {
     kind: 'enclosure',
@@ -404,7 +418,9 @@ export const DEMO_MODELS: readonly Model[] = [
     cooling: cm(90, 55),
     clearanceTopMm: 2.2,
     takesDoubleSided: false,
-    retention: 'tool-less',
+    retention: 'rubber',
+    opening: 'slide',
+    directionMark: true,
     bridgePowerW: 1.2
   },
   {
@@ -444,7 +460,9 @@ export const DEMO_MODELS: readonly Model[] = [
     uas: false,
     trim: false,
     externalSupply: false,
-    retention: 'screw'
+    retention: 'screw',
+    opening: 'screws',
+    screws: { head: 'cross', count: 2 }
   },
 
   {

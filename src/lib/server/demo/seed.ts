@@ -1,4 +1,3 @@
-import { createHash } from 'node:crypto';
 import type { Knex } from 'knex';
 import type { Choice } from '#core/build/choice';
 import { STAGES } from '#core/build/stages';
@@ -29,18 +28,12 @@ import { createRun } from '../repositories/runs';
 import { addUnits, createUnit, editUnits } from '../repositories/units';
 import { unitTable } from '../repositories/unit-table';
 import { DEMO_BUILDS } from './builds';
+import { demoId } from './id';
+import { seedSheets } from './sheets';
 import { DEMO_JOBS, DEMO_MODELS, DEMO_PAIRS, DEMO_PRICES, DEMO_TARGETS } from './parts';
 
 const BY = 'demo data';
 const YEAR_BEGINS = '2026-01-05T08:00:00.000Z';
-const ALPHABET = '0123456789ABCDEFGHJKMNPQRSTVWXYZ';
-
-/** The same id for the same thing at every reset, so that links into the demo stay good. */
-export function demoId(name: string): string {
-  const digest = createHash('sha256').update(`fernhollow/${name}`).digest();
-  return '0' + Array.from({ length: 25 }, (_, i) => ALPHABET[digest[i]! % 32]).join('');
-}
-
 const DAYS = ['2026-02-10', '2026-06-15', '2026-10-20'];
 const VENDORS = ['Marktgasse Teile', 'Nordlicht Depot'];
 
@@ -261,6 +254,7 @@ async function seedDemo(db: Knex, at: string): Promise<Crate> {
   await seedParts(db, crate.id);
   await seedNotes(db, crate.id);
   await seedBuilds(db, crate.id);
+  await seedSheets(db, crate.id);
   await seedLending(db, crate.id);
   return getCrate(db, { id: crate.id });
 }

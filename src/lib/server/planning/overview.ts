@@ -10,6 +10,7 @@ import type { PlanReport } from '#core/plan/report';
 import { buildNow, loadLibrary } from './planning';
 import { listBuilds } from '../repositories/builds';
 import { listRuns } from '../repositories/runs';
+import { sheetsOf } from './sheets';
 
 /** A build as it stands in a list: what the small lane and the columns need, and no more. */
 export type BuildRow = {
@@ -37,7 +38,7 @@ export type BuildRow = {
 export async function buildRows(db: Knex, crateId: string, today: string): Promise<BuildRow[]> {
   const [builds, runs] = await Promise.all([listBuilds(db, crateId), listRuns(db, { crateId })]);
   const choices = builds.map(({ choice }) => choice);
-  const library = await loadLibrary(db, crateId, choices);
+  const [library, progress] = await Promise.all([loadLibrary(db, crateId, choices), sheetsOf(db, crateId)]);
   return builds.map((build) => {
     // As its parts are now: every page shows the same verdict and price, and this one says where it was planned otherwise.
     const { report, snapshot, differences } = buildNow(library, build);
@@ -52,6 +53,7 @@ export async function buildRows(db: Knex, crateId: string, today: string): Promi
         latest: comparisons,
         measuredOn: newest?.date,
         cause: newest && causeOf(newest.results, snapshot, report),
+        sheet: progress(build.id, snapshot),
         rules: library.houseRules
       },
       today

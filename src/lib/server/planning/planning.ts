@@ -160,8 +160,11 @@ export function outdatedBy(library: Library, build: StoredBuild): FieldDifferenc
   }
   for (const key of ['host', 'cable', 'enclosure', 'drive', 'job', 'knownPairs', 'houseRules', 'writeCache'] as const)
     differences.push(...differencesBetween(snapshot[key], now[key], WORD_OF[key]));
-  return differences;
+  return differences.filter(({ what }) => !OF_THE_HANDS.test(what));
 }
+
+/** What only the hands go by: the run sheet asks for it, and no figure of a plan depends on it. */
+const OF_THE_HANDS = /^enclosure (?:retention|opening|screws|directionMark)\b/;
 
 const WORD_OF = {
   host: 'host',

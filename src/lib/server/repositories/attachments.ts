@@ -4,15 +4,21 @@ import { z } from 'zod';
 import { text } from '#core/parts/form/field';
 import { change, newId, type ChangeResult } from '../db/change';
 import { writing } from '../db/writing';
+import { checkPhoto } from '../photos/check';
 import { notFound, Problem } from '../problems/problem';
 import { putContent } from './contents';
 
+/** What anybody may keep a file with. */
 export const SUBJECTS = ['models', 'units', 'builds'] as const;
+/** What files hang on: photographs on the steps of a sheet come in by a way of their own. */
+export const HOLDERS = [...SUBJECTS, 'sheets'] as const;
 export const attachmentSchema = z.strictObject({
   id: z.string(),
   version: z.number(),
-  subjectTable: z.enum(SUBJECTS),
+  subjectTable: z.enum(HOLDERS),
   subjectId: z.string(),
+  stepId: z.string().optional(),
+  unitId: z.string().optional(),
   name: text('Name', 200),
   type: z.string(),
   size: z.number(),
@@ -31,6 +37,8 @@ const fromRow = (row: Record<string, unknown>): Attachment =>
     version: row.version,
     subjectTable: row.subject_table,
     subjectId: row.subject_id,
+    ...(row.step_id ? { stepId: row.step_id } : {}),
+    ...(row.unit_id ? { unitId: row.unit_id } : {}),
     name: row.name,
     type: row.type,
     size: row.size,
@@ -74,6 +82,55 @@ export async function createAttachment(
   });
 }
 
+/**
+ * Keeps a photograph of a step, looked through to the last pixel. The id is the key of its sender: the same one twice is one photograph.
+ * @throws Problem `bad-input` for what is no picture, or holds anything beside it; `not-found` without such a sheet
+ */
+export async function createPhoto(
+  db: Knex,
+  args: {
+    crateId: string;
+    sheetId: string;
+    key: string;
+    stepId: string;
+    unitId?: string | undefined;
+    name: string;
+    content: Buffer;
+    message: string;
+  } & By
+): Promise<ChangeResult> {
+  const { crateId, sheetId, key, stepId, unitId, name, content, message, by, at } = args;
+  const type = await checkPhoto(content);
+  return writing(db, crateId, async (trx) => {
+    const known = (await trx('attachments').where({ id: key }).first('subject_id', 'version')) as
+      { subject_id: string; version: number } | undefined;
+    const revised = (await trx('revisions')
+      .where({ row_table: 'attachments', row_id: key })
+      .orderBy('id')
+      .first('group_id')) as { group_id: string } | undefined;
+    if (known && known.subject_id !== sheetId)
+      throw new Problem('bad-input', 'The key belongs to another file.', [
+        { path: 'key', message: 'belongs to another file' }
+      ]);
+    if (revised) return { id: key, version: known?.version ?? 1, group: revised.group_id };
+    if (!(await trx('sheets').where({ crate_id: crateId, id: sheetId }).forUpdate().first('id')))
+      throw notFound('run sheet');
+    const sha256 = await keepFile(trx, crateId, content);
+    const row = {
+      subject_table: 'sheets',
+      subject_id: sheetId,
+      step_id: stepId,
+      unit_id: unitId ?? null,
+      name,
+      type,
+      size: content.length,
+      sha256
+    };
+    const event = { kind: 'added', message };
+    return change(trx, { action: 'insert', table: 'attachments', crateId, id: key, by, at, event, row });
+  });
+}
+
 /** @throws Problem `not-found` */
 export async function readAttachment(
   db: Knex,
@@ -101,7 +158,7 @@ export async function deleteAttachment(
 /** Deletes the files of something that is deleted, in the group of its deletion, so that they come back with it. */
 export async function deleteFilesOf(
   trx: Knex.Transaction,
-  args: { crateId: string; table: (typeof SUBJECTS)[number]; id: string; what: string; group: string } & By
+  args: { crateId: string; table: (typeof HOLDERS)[number]; id: string; what: string; group: string } & By
 ): Promise<void> {
   const { crateId, table, id, what, group, by, at } = args;
   const rows = (await trx('attachments')

@@ -7,6 +7,7 @@ import { change, newId, type ChangeResult } from '../db/change';
 import { writing } from '../db/writing';
 import { notFound } from '../problems/problem';
 import { deleteFilesOf } from './attachments';
+import { deleteSheetsOf } from './sheets';
 
 export const storedBuildSchema = z.strictObject({
   id: z.string(),
@@ -132,7 +133,7 @@ export async function updateBuild(
   return change(db, { action: 'update', table: 'builds', crateId, id, version, by, at, event, row: toRow(build) });
 }
 
-/** Deletes a build with its results, observations and files as one group; the units in it lie free then. */
+/** Deletes a build with its results, observations, run sheets and files as one group; the units in it lie free then. */
 export async function deleteBuild(
   db: Knex,
   args: { crateId: string; id: string; version: number } & By
@@ -157,6 +158,7 @@ export async function deleteBuild(
           group,
           event: { kind: 'deleted', message: `Deleted ${what} of ${tag}.` }
         });
+    await deleteSheetsOf(trx, { crateId, buildId: id, by, at, group });
     await deleteFilesOf(trx, { crateId, table: 'builds', id, what: tag, by, at, group });
     const held = (await trx('units').where({ crate_id: crateId, build_id: id }).select('id', 'version', 'tag')) as {
       id: string;

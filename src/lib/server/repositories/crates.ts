@@ -149,6 +149,8 @@ const PIECE = { rows: 2000, files: 20 };
 export async function removeCrate(db: Knex, id: string): Promise<void> {
   await writing(db, null, async (trx) => {
     for (const table of [
+      'checks',
+      'sheets',
       'observations',
       'runs',
       'builds',

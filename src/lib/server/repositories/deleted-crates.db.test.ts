@@ -5,7 +5,8 @@ import { freshDatabase } from '../../../../tests/fresh-database';
 import { planned } from '../../../../tests/planned-build';
 import { problemCode as code } from '../../../../tests/problem-code';
 import { undo } from '../db/undo';
-import { demoId, resetDemo, seedOnce } from '../demo/seed';
+import { demoId } from '../demo/id';
+import { resetDemo, seedOnce } from '../demo/seed';
 import { createBuild, getBuild } from './builds';
 import {
   bringBackCrate,

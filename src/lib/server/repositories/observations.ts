@@ -6,7 +6,9 @@ import {
   untouchedBy,
   type ObservationInput
 } from '#core/temperature-logs/observation';
+import { troubleRecordSchema, type TroubleRecord } from '#core/diagnosis/record';
 import { planInputSchema, type PlanInput } from '#core/plan/report';
+import { SYMPTOM_WORDS } from '#core/diagnosis/question';
 import { temperatureLogSchema, type TemperatureLog } from '#core/temperature-logs/log';
 import { change, newId, type ChangeResult } from '../db/change';
 import { notFound } from '../problems/problem';
@@ -14,7 +16,8 @@ import { notFound } from '../problems/problem';
 const base = { id: z.string(), version: z.number(), buildId: z.string(), date: z.string() };
 export const storedObservationSchema = z.discriminatedUnion('kind', [
   z.strictObject({ ...base, kind: z.literal('imprint'), seen: imprintCheckSchema }),
-  z.strictObject({ ...base, kind: z.literal('temperature'), seen: temperatureLogSchema })
+  z.strictObject({ ...base, kind: z.literal('temperature'), seen: temperatureLogSchema }),
+  z.strictObject({ ...base, kind: z.literal('trouble'), seen: troubleRecordSchema })
 ]);
 export type StoredObservation = z.infer<typeof storedObservationSchema>;
 type By = { by: string; at: string };
@@ -89,6 +92,32 @@ export function createObservation(
   });
 }
 
+/** Keeps how a cause was looked for on a build, and where that ended. */
+export function createTroubleRecord(
+  db: Knex,
+  args: { crateId: string; buildId: string; tag: string; record: TroubleRecord } & By
+): Promise<ChangeResult> {
+  const { crateId, buildId, tag, record, by, at } = args;
+  const ended = record.cause === null ? 'could not be told' : record.because;
+  const message = `${tag} ${SYMPTOM_WORDS[record.symptom]}: ${ended}`.slice(0, 400);
+  return change(db, {
+    action: 'insert',
+    table: 'observations',
+    crateId,
+    id: newId(),
+    by,
+    at,
+    event: { kind: 'trouble', message },
+    row: { build_id: buildId, kind: 'trouble', date: at.slice(0, 10), seen: record }
+  });
+}
+
+const WHAT = {
+  imprint: 'an imprint check',
+  temperature: 'a temperature log',
+  trouble: 'a search for a cause'
+} as const;
+
 export async function deleteObservation(
   db: Knex,
   args: { crateId: string; buildId: string; id: string; version: number } & By
@@ -96,7 +125,6 @@ export async function deleteObservation(
   const { crateId, buildId, id, version, by, at } = args;
   const row = await db('observations').where({ crate_id: crateId, build_id: buildId, id }).first('kind');
   if (!row) throw notFound('observation');
-  const what = row.kind === 'imprint' ? 'an imprint check' : 'a temperature log';
-  const event = { kind: 'deleted', message: `Deleted ${what}.` };
+  const event = { kind: 'deleted', message: `Deleted ${WHAT[row.kind as keyof typeof WHAT]}.` };
   return change(db, { action: 'delete', table: 'observations', crateId, id, version, by, at, event });
 }

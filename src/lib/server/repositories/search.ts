@@ -148,6 +148,12 @@ const PATHS: Partial<Record<string, PathOf>> = {
   },
   runs: ofBuild('runs', '/measure'),
   observations: ofBuild('observations', '/pads'),
+  sheets: ofBuild('sheets', '/assemble'),
+  checks: async (id, find) => {
+    const check = await find<{ sheet_id: string }>('checks', id, 'sheet_id');
+    const sheet = check && (await find<{ build_id: string }>('sheets', check.sheet_id, 'build_id'));
+    return sheet && buildPath(sheet.build_id, find, '/assemble');
+  },
   pairs: async (_id, _find, home) => `${home}/combinations`,
   attachments: async (id, find, home) => {
     const file = await find<{ subject_table: string; subject_id: string }>(
@@ -158,6 +164,10 @@ const PATHS: Partial<Record<string, PathOf>> = {
     );
     if (!file) return undefined;
     if (file.subject_table === 'models') return partPath(file.subject_id, find, home, '?tab=files');
+    if (file.subject_table === 'sheets') {
+      const sheet = await find<{ build_id: string }>('sheets', file.subject_id, 'build_id');
+      return sheet && buildPath(sheet.build_id, find, '/assemble');
+    }
     return file.subject_table === 'units'
       ? itemPath(file.subject_id, find, home)
       : buildPath(file.subject_id, find, '/log');

@@ -3,6 +3,7 @@ import { compareWithPlan } from '#core/results/compare';
 import { nextStep } from '#core/build/next-step';
 import { forPage, today } from '$lib/server/pages/page';
 import { buildNow, loadLibrary } from '$lib/server/planning/planning';
+import { newestSheet } from '$lib/server/planning/sheets';
 import { getBuild } from '$lib/server/repositories/builds';
 import { getCrate } from '$lib/server/repositories/crates';
 import { listRuns } from '$lib/server/repositories/runs';
@@ -18,6 +19,7 @@ export async function load({ params }) {
     // As its parts are now; what it was planned from before stands in the differences.
     const { differences, report, snapshot } = buildNow(library, stored);
     const build = { ...stored, report, snapshot };
+    const whole = await newestSheet(db, stored, snapshot);
     const newest = runs[0];
     const latest = newest ? compareWithPlan(newest.results, build.report) : [];
     const cause = newest && causeOf(newest.results, snapshot, report);
@@ -29,6 +31,7 @@ export async function load({ params }) {
         latest,
         measuredOn: newest?.date,
         cause,
+        sheet: whole?.progress,
         rules: crate.houseRules
       },
       today()

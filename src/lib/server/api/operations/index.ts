@@ -20,8 +20,10 @@ import { rateOperations } from './rates';
 import { restoreOperations } from './restore';
 import { runOperations } from './runs';
 import { searchOperations } from './search';
+import { sheetOperations } from './sheets';
 import { simulateOperations } from './simulate';
 import { taskOperations } from './tasks';
+import { troubleOperations } from './trouble';
 import { undoOperations } from './undo';
 import { unitOperations } from './units';
 import type { AnyOperation } from '../operation';
@@ -50,8 +52,10 @@ export const operations = {
   ...restoreOperations,
   ...runOperations,
   ...searchOperations,
+  ...sheetOperations,
   ...simulateOperations,
   ...taskOperations,
+  ...troubleOperations,
   ...undoOperations,
   ...unitOperations
 } satisfies Record<string, AnyOperation>;

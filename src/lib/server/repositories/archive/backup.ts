@@ -31,7 +31,9 @@ const SINCE: Record<RowTable | 'files', string> = {
   pairs: '016-known-pairs',
   files: '017-files',
   attachments: '018-attachments',
-  observations: '019-observations'
+  observations: '019-observations',
+  sheets: '027-sheets',
+  checks: '028-checks'
 };
 
 const keyOf = (table: RowTable) => (table === 'counters' ? 'name' : table === 'events' ? 'seq' : 'id');

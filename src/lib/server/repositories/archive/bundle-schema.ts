@@ -7,7 +7,8 @@ import { jobSchema } from '#core/parts/job';
 import { modelSchema } from '#core/parts/model';
 import { UNIT_STATES } from '#core/parts/item';
 import { houseRulesSchema, planInputSchema, planReportSchema } from '#core/plan/report';
-import { SUBJECTS } from '../attachments';
+import { HOLDERS } from '../attachments';
+import { SHEET_KINDS } from '../sheets';
 import { targetSchema } from '../models';
 import { buildTagSchema, sha256Schema, slugSchema } from './rows';
 
@@ -76,13 +77,52 @@ export const bundleSchema = z
     ),
     observations: z
       .array(
-        z.strictObject({ ...stored, buildId: id(), kind: z.enum(['imprint', 'temperature']), date: day, seen: details })
+        z.strictObject({
+          ...stored,
+          buildId: id(),
+          kind: z.enum(['imprint', 'temperature', 'trouble']),
+          date: day,
+          seen: details
+        })
+      )
+      .default([]),
+    sheets: z
+      .array(
+        z.strictObject({
+          ...stored,
+          buildId: id(),
+          kind: z.enum(SHEET_KINDS),
+          name: line(120),
+          unitIds: z.array(id()),
+          readyMade: z.boolean(),
+          seen: z.record(z.string(), z.string())
+        })
+      )
+      .default([]),
+    checks: z
+      .array(
+        z.strictObject({
+          ...stored,
+          sheetId: id(),
+          seq: z.number().int().min(0),
+          name: line(400),
+          stepId: line(80),
+          unitId: id().nullable(),
+          done: z.boolean().nullable(),
+          note: line(1000).nullable(),
+          answer: details.nullable(),
+          at: z.iso.datetime(),
+          by: line(60),
+          against: id().nullable()
+        })
       )
       .default([]),
     attachments: z.array(
       z.strictObject({
         ...stored,
-        subjectTable: z.enum(SUBJECTS),
+        stepId: line(80).nullable().optional(),
+        unitId: id().nullable().optional(),
+        subjectTable: z.enum(HOLDERS),
         subjectId: id(),
         name: line(200),
         type: line(100),

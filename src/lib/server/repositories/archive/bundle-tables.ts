@@ -13,12 +13,17 @@ export const BUNDLE_TABLES = [
   'pairs',
   'runs',
   'observations',
+  'sheets',
+  'checks',
   'attachments',
   'events'
 ] as const satisfies readonly RowTable[];
 export type BundleTable = (typeof BUNDLE_TABLES)[number];
 /** Columns that follow from others or from the crate, and are not written. */
 const DERIVED: Partial<Record<BundleTable, readonly string[]>> = { models: ['kind', 'name'], events: ['seq'] };
+
+/** Columns that are yes or no, 1 or 0 in the database. */
+const FLAGS: ReadonlySet<string> = new Set(['simulated', 'ready_made', 'done']);
 
 /** The key of a column in a bundle. */
 export const keyOfColumn = (column: string) => column.replace(/_([a-z])/g, (_, letter: string) => letter.toUpperCase());
@@ -30,7 +35,7 @@ export function entryOf(table: BundleTable, row: DbRow): DbRow {
   return Object.fromEntries(
     Object.entries(row)
       .filter(([column]) => !skip.has(column))
-      .map(([column, value]) => [keyOfColumn(column), column === 'simulated' ? value === 1 : value])
+      .map(([column, value]) => [keyOfColumn(column), FLAGS.has(column) && value !== null ? value === 1 : value])
   );
 }
 

@@ -8,7 +8,12 @@ import type { DbRow } from './rows';
 
 /** Every row of a crate, in a fixed order: the same crate gives the same bundle. What hangs on nothing any more is left out. */
 async function* entriesOf(db: Knex, crateId: string): AsyncGenerator<{ table: BundleTable; entry: DbRow }> {
-  const there = { models: new Set<unknown>(), builds: new Set<unknown>(), units: new Set<unknown>() };
+  const there = {
+    models: new Set<unknown>(),
+    builds: new Set<unknown>(),
+    units: new Set<unknown>(),
+    sheets: new Set<unknown>()
+  };
   for (const table of BUNDLE_TABLES)
     for await (const row of backupRows(db, table, { crate_id: crateId })) {
       if (table in there) there[table as keyof typeof there].add(row.id);

@@ -6,6 +6,7 @@ import { newId } from '../../db/change';
 import { countGivenTags, withoutDoubles, withoutOddText } from '../../db/mend';
 import { writing } from '../../db/writing';
 import type { TaskControl } from '../../work/control';
+import { checkPhoto } from '../../photos/check';
 import { putContent } from '../contents';
 import { createCrate, getCrate, type Crate } from '../crates';
 import { bundleCrateSchema, bundleSchema } from './bundle-schema';
@@ -28,13 +29,16 @@ function* contentLines(document: Line): Generator<Line> {
   }
 }
 
+/** Tables that earlier bundles do not have. */
+const LATER: ReadonlySet<BundleTable> = new Set(['observations', 'sheets', 'checks']);
+
 /** Gives a bundle of one document as lines: contents, rows, and how many there are. */
 async function* linesOf(document: Line): AsyncGenerator<Line> {
   yield* contentLines(document);
   const counts: Record<string, number> = {};
   for (const table of BUNDLE_TABLES) {
-    // Bundles of before there were observations have none.
-    const rows = document[table] ?? (table === 'observations' ? [] : undefined);
+    // Bundles of before there were such have none.
+    const rows = document[table] ?? (LATER.has(table) ? [] : undefined);
     if (!Array.isArray(rows)) throw refuseArchive('is missing or no list', table);
     counts[table] = rows.length;
     for (const row of rows as unknown[]) yield { table, row: table === 'attachments' ? withoutContent(row) : row };
@@ -129,6 +133,19 @@ export async function checkBundle(path: string, report?: TaskControl['report']):
   };
 }
 
+/** Photographs on steps are looked at as if they were sent one by one. */
+async function refuseOddPhotos(trx: Knex, crateId: string): Promise<void> {
+  const contents = (await trx('attachments')
+    .where({ crate_id: crateId, subject_table: 'sheets' })
+    .distinct()
+    .pluck('sha256')) as string[];
+  for (const sha256 of contents) {
+    const file = (await trx('files').where({ crate_id: crateId, sha256 }).first('content')) as
+      { content: Buffer } | undefined;
+    if (file) await checkPhoto(file.content);
+  }
+}
+
 const ID = /[0-9A-HJKMNP-TV-Z]{26}/g;
 
 /** Whether one of these ids is somewhere in the database already. */
@@ -209,6 +226,7 @@ export async function openBundle(
           return row;
         }
       );
+      await refuseOddPhotos(trx, crateId);
       await countGivenTags(trx, crateId);
       const opened = { crate: await getCrate(trx, { id: crateId }), renamed };
       await work.commit(trx, opened);

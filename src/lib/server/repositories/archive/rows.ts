@@ -12,10 +12,15 @@ import { modelSchema } from '#core/parts/model';
 import { quoteSchema } from '#core/parts/quote';
 import { unitSchema, UNIT_STATES } from '#core/parts/item';
 import { houseRulesSchema, planInputSchema, planReportSchema } from '#core/plan/report';
+import { troubleRecordSchema } from '#core/diagnosis/record';
+import { MOST_UNITS } from '#core/assembly/run-sheet';
+import { seenStepsSchema } from '#core/sheets/progress';
+import { answerSchema, stepId } from '#core/sheets/sheet';
 import { temperatureLogSchema } from '#core/temperature-logs/log';
 import { fieldsOf } from '../../problems/fields';
 import type { FieldProblem } from '../../problems/problem';
-import { SUBJECTS } from '../attachments';
+import { HOLDERS } from '../attachments';
+import { SHEET_KINDS } from '../sheets';
 import { targetSchema } from '../models';
 import { chainSchema } from '../runs';
 
@@ -32,6 +37,8 @@ export const ROW_TABLES = [
   'pairs',
   'runs',
   'observations',
+  'sheets',
+  'checks',
   'attachments',
   'revisions',
   'events'
@@ -62,6 +69,8 @@ const WRITTEN = z.enum([
   'observations',
   'rates',
   'pairs',
+  'sheets',
+  'checks',
   'attachments'
 ]);
 const record = z.record(z.string(), z.unknown());
@@ -150,11 +159,43 @@ const SCHEMAS: Record<RowTable, z.ZodType> = {
   }),
   observations: z.discriminatedUnion('kind', [
     z.strictObject({ ...stored, build_id: id(), kind: z.literal('imprint'), date: day, seen: imprintCheckSchema }),
-    z.strictObject({ ...stored, build_id: id(), kind: z.literal('temperature'), date: day, seen: temperatureLogSchema })
+    z.strictObject({
+      ...stored,
+      build_id: id(),
+      kind: z.literal('temperature'),
+      date: day,
+      seen: temperatureLogSchema
+    }),
+    z.strictObject({ ...stored, build_id: id(), kind: z.literal('trouble'), date: day, seen: troubleRecordSchema })
   ]),
+  sheets: z.strictObject({
+    ...stored,
+    build_id: id(),
+    kind: z.enum(SHEET_KINDS),
+    name: text('Name', 120),
+    unit_ids: z.array(id()).max(MOST_UNITS),
+    ready_made: flag,
+    seen: seenStepsSchema
+  }),
+  checks: z.strictObject({
+    ...stored,
+    sheet_id: id(),
+    seq: z.number().int().min(0).max(4e9),
+    name: line(400),
+    step_id: stepId(),
+    unit_id: id().nullable(),
+    done: flag.nullable(),
+    note: line(1000).nullable(),
+    answer: answerSchema.nullable(),
+    at: when,
+    by: line(60),
+    against: id().nullable()
+  }),
   attachments: z.strictObject({
     ...stored,
-    subject_table: z.enum(SUBJECTS),
+    step_id: stepId().nullable().optional(),
+    unit_id: id().nullable().optional(),
+    subject_table: z.enum(HOLDERS),
     subject_id: id(),
     name: text('Name', 200),
     type: z.string().regex(/^[\w.+-]{1,48}\/[\w.+-]{1,48}$/, 'must be a type such as image/png'),
@@ -198,6 +239,8 @@ export const REFERENCES: readonly { table: RowTable; column: string; to: RowTabl
   { table: 'pairs', column: 'drive_id', to: 'models' },
   { table: 'runs', column: 'build_id', to: 'builds' },
   { table: 'observations', column: 'build_id', to: 'builds' },
+  { table: 'sheets', column: 'build_id', to: 'builds' },
+  { table: 'checks', column: 'sheet_id', to: 'sheets' },
   { table: 'units', column: 'build_id', to: 'builds' }
 ];
 

@@ -1,0 +1,379 @@
+import type { Knex } from 'knex';
+import { z } from 'zod';
+import { runSheet } from '#core/assembly/run-sheet';
+import { withAnswers } from '#core/assembly/answers';
+import type { Model } from '#core/parts/model';
+import type { PlanInput } from '#core/plan/report';
+import {
+  changesSince,
+  entrySchema,
+  judge,
+  marksOf,
+  placeOf,
+  progressOf,
+  seenSteps,
+  type Entry,
+  type EntryInput,
+  type SheetChanges,
+  type SheetProgress
+} from '#core/sheets/progress';
+import { tickable, type RunSheet, type SheetAnswer } from '#core/sheets/sheet';
+import { newId, type ChangeResult } from '../db/change';
+import { writing } from '../db/writing';
+import { Problem, refuse } from '../problems/problem';
+import { createPhoto } from '../repositories/attachments';
+import { getBuild, type StoredBuild } from '../repositories/builds';
+import { addCheck, checksBySheet, knownKeys, listChecks } from '../repositories/checks';
+import { getModel, updateModel } from '../repositories/models';
+import { createSheet, getSheet, listSheets, noteSeen, type StoredSheet } from '../repositories/sheets';
+import { listUnits } from '../repositories/units';
+import { buildNow, loadLibrary } from './planning';
+
+type By = { by: string; at: string };
+
+/** The parts of a build as they are now. */
+async function partsNow(db: Knex, build: StoredBuild): Promise<PlanInput> {
+  return buildNow(await loadLibrary(db, build.crateId, [build.choice]), build).snapshot;
+}
+
+/** The sheet as its parts make it now, with what was answered on it where a part does not say. */
+export const composed = (parts: PlanInput, sheet: Pick<StoredSheet, 'unitIds' | 'from'>, entries: readonly Entry[]) =>
+  runSheet(withAnswers(parts, entries), { units: Math.max(1, sheet.unitIds.length), from: sheet.from });
+
+/** A stored sheet with everything that is on it. */
+export type WholeSheet = {
+  stored: StoredSheet;
+  sheet: RunSheet;
+  entries: Entry[];
+  progress: SheetProgress;
+  changes: SheetChanges;
+};
+
+/** Puts together what a sheet is now. */
+export function wholeSheet(parts: PlanInput, stored: StoredSheet, entries: Entry[]): WholeSheet {
+  const sheet = composed(parts, stored, entries);
+  return {
+    stored,
+    sheet,
+    entries,
+    progress: progressOf(sheet, entries, stored.unitIds),
+    changes: changesSince(stored.seen, sheet, entries)
+  };
+}
+
+/** One sheet with everything on it. @throws Problem `not-found` */
+export async function readSheet(db: Knex, args: { crateId: string; id: string }): Promise<WholeSheet> {
+  const stored = await getSheet(db, args);
+  const build = await getBuild(db, { crate_id: args.crateId, id: stored.buildId });
+  const entries = await listChecks(db, { crateId: args.crateId, sheetId: stored.id });
+  return wholeSheet(await partsNow(db, build), stored, entries);
+}
+
+/** The newest sheet of a build with everything on it, where it has one. */
+export async function newestSheet(db: Knex, build: StoredBuild, parts: PlanInput): Promise<WholeSheet | undefined> {
+  const [stored] = await listSheets(db, { crateId: build.crateId, buildId: build.id });
+  if (!stored) return undefined;
+  return wholeSheet(parts, stored, await listChecks(db, { crateId: build.crateId, sheetId: stored.id }));
+}
+
+/** How far the newest sheet of each build of a crate is; nothing where none was begun. */
+export async function sheetsOf(
+  db: Knex,
+  crateId: string
+): Promise<(buildId: string, parts: PlanInput) => SheetProgress | undefined> {
+  const [sheets, entries] = await Promise.all([listSheets(db, { crateId }), checksBySheet(db, crateId)]);
+  return (buildId, parts) => {
+    const newest = sheets.find((sheet) => sheet.buildId === buildId);
+    return newest && wholeSheet(parts, newest, entries.get(newest.id) ?? []).progress;
+  };
+}
+
+/**
+ * Begins a sheet.
+ * @param unitIds items of the build's drive that are put together alike; fewer than two are one sheet without columns
+ * @throws Problem `bad-input` where an item is none of this drive
+ */
+export async function beginSheet(
+  db: Knex,
+  args: {
+    crateId: string;
+    buildId: string;
+    id?: string;
+    kind: 'assemble';
+    unitIds: readonly string[];
+    from?: 'ready-made' | undefined;
+  } & By
+): Promise<{ id: string; version: number; group: string; sheet: RunSheet }> {
+  const { crateId, buildId, unitIds, from } = args;
+  return writing(db, crateId, async (trx) => {
+    const build = await getBuild(trx, { crate_id: crateId, id: buildId });
+    const items = await listUnits(trx, { crateId, ids: unitIds });
+    refuse(
+      unitIds.flatMap((id, i) =>
+        items.some(({ unit }) => unit.id === id && unit.modelId === build.choice.driveId)
+          ? []
+          : [{ path: `unitIds.${i}`, message: 'is no item of the drive of this build' }]
+      )
+    );
+    const sheet = composed(await partsNow(trx, build), { unitIds: [...unitIds], from }, []);
+    const made = await createSheet(trx, { ...args, tag: build.tag, seen: seenSteps(sheet) });
+    return { ...made, sheet };
+  });
+}
+
+/** Notes that the steps of a sheet as they are now have been looked through. */
+export async function lookedThrough(
+  db: Knex,
+  args: { crateId: string; id: string; version: number } & By
+): Promise<{ id: string; version: number; group: string }> {
+  return writing(db, args.crateId, async (trx) => {
+    const { stored, sheet } = await readSheet(trx, args);
+    const { tag } = await getBuild(trx, { crate_id: args.crateId, id: stored.buildId });
+    const event = { kind: 'sheet', message: `Looked through what is new on the run sheet of ${tag}.` };
+    return noteSeen(trx, { ...args, seen: seenSteps(sheet), event });
+  });
+}
+
+/** What became of entries that were sent, each under its key. */
+export const takenSchema = z.strictObject({
+  accepted: z.array(z.string()),
+  already: z.array(z.string()).describe('ticked so by somebody before: the first hand is kept'),
+  conflicts: z
+    .array(z.strictObject({ key: z.string(), theirs: entrySchema }))
+    .describe('taken down beside what they contradict: both are shown, and somebody decides'),
+  unknown: z.array(z.string()).describe('of a step that is not on the sheet'),
+  kept: z.array(z.string()).describe('of these, the ones of steps that were on it: they stand in the log'),
+  group: z.string().optional().describe('what undo takes')
+});
+export type Taken = z.infer<typeof takenSchema>;
+
+/** Keeps an answer in the part, where the part is still there and does not say it by now. */
+async function keepInPart(
+  trx: Knex.Transaction,
+  { crateId, build, answer, ...base }: { crateId: string; build: StoredBuild; answer: SheetAnswer; group: string } & By
+): Promise<void> {
+  let model;
+  try {
+    model = await getModel(trx, { crateId, id: build.choice.enclosureId });
+  } catch (error) {
+    if (error instanceof Problem && error.code === 'not-found') return;
+    throw error;
+  }
+  const { id, version, spec } = model;
+  const said = (spec as Record<string, unknown>)[answer.question];
+  if (JSON.stringify(said) === JSON.stringify(answer.value)) return;
+  await updateModel(trx, {
+    ...base,
+    crateId,
+    id,
+    version,
+    spec: { ...spec, [answer.question]: answer.value } as Model
+  });
+}
+
+const ANSWER_WORDS = {
+  retention: 'how the drive is held',
+  opening: 'how it is opened',
+  screws: 'which screws it has',
+  directionMark: 'whether it is marked'
+} as const;
+
+/** What an entry is called in the log. */
+function saidOf({ done, note, answer }: EntryInput, text: string): string {
+  if (answer) return `said ${ANSWER_WORDS[answer.question]}`;
+  const about = `“${text.length > 160 ? `${text.slice(0, 159)}…` : text}”`;
+  if (done === undefined) return `noted at ${about}: ${note}`;
+  return `${done ? 'ticked' : 'unticked'} ${about}${note ? `: ${note}` : ''}`;
+}
+
+/** Everything that is needed while entries are taken down one after the other. */
+class Taking {
+  readonly taken: Taken = { accepted: [], already: [], conflicts: [], unknown: [], kept: [] };
+  readonly group = newId();
+  #wrote = false;
+  #words = new Map<string, { text: string; once: boolean }>();
+
+  stored: StoredSheet;
+  readonly entries: Entry[];
+
+  constructor(
+    readonly trx: Knex.Transaction,
+    readonly build: StoredBuild,
+    of: { stored: StoredSheet; entries: Entry[] },
+    readonly base: { crateId: string } & By
+  ) {
+    this.stored = of.stored;
+    this.entries = of.entries;
+  }
+
+  /** Composes the sheet anew, as it is after what was answered. */
+  async compose(): Promise<RunSheet> {
+    const sheet = composed(await partsNow(this.trx, this.build), this.stored, this.entries);
+    this.#words = new Map(tickable(sheet).map(({ id, text, once }) => [id, { text, once }]));
+    return sheet;
+  }
+
+  async take(entry: EntryInput, known: ReadonlySet<string>): Promise<void> {
+    if (known.has(entry.key)) {
+      this.taken.already.push(entry.key);
+      return;
+    }
+    if (entry.answer) return this.#answer(entry, entry.answer);
+    const step = this.#words.get(entry.stepId);
+    if (!step) return this.#ofNoStep(entry);
+    const placed = { ...entry, unitId: step.once ? undefined : entry.unitId };
+    if (entry.done !== undefined) return this.#tick({ ...placed, done: entry.done }, step.text);
+    this.taken.accepted.push(entry.key);
+    await this.#write(placed, step.text, null);
+  }
+
+  /** What was done at a step that is gone stays in the log. */
+  async #ofNoStep(entry: EntryInput): Promise<void> {
+    this.taken.unknown.push(entry.key);
+    const was = this.stored.seen[entry.stepId] ?? this.entries.find(({ stepId }) => stepId === entry.stepId)?.stepId;
+    if (was === undefined) return;
+    this.taken.kept.push(entry.key);
+    await this.#write(entry, was, null, ', a step that is no longer on the sheet');
+  }
+
+  async #tick(entry: EntryInput & { done: boolean }, text: string): Promise<void> {
+    const verdict = judge(marksOf(this.entries).get(placeOf(entry.stepId, entry.unitId)), entry);
+    if (verdict.is === 'already') {
+      this.taken.already.push(entry.key);
+      // The tick is one with the first; what was noted beside it is not lost.
+      if (entry.note) await this.#write({ ...entry, done: undefined }, text, null);
+      return;
+    }
+    if (verdict.is === 'conflict') this.taken.conflicts.push({ key: entry.key, theirs: verdict.theirs });
+    else this.taken.accepted.push(entry.key);
+    await this.#write(entry, text, verdict.is === 'conflict' ? verdict.theirs.key : null);
+  }
+
+  async #answer(entry: EntryInput, answer: SheetAnswer): Promise<void> {
+    const { group, base } = this;
+    await this.#write(entry, ANSWER_WORDS[answer.question], null);
+    await keepInPart(this.trx, { ...base, build: this.build, answer, group });
+    this.taken.accepted.push(entry.key);
+    // What a question opens is not new in the sense that the parts were changed.
+    const { version } = await noteSeen(this.trx, {
+      ...base,
+      id: this.stored.id,
+      version: this.stored.version,
+      seen: seenSteps(await this.compose()),
+      event: null,
+      group
+    });
+    this.stored = { ...this.stored, version };
+  }
+
+  async #write(entry: EntryInput, name: string, against: string | null, more = ''): Promise<void> {
+    const { by, at } = this.base;
+    // A clock that goes ahead would win every dispute.
+    const when = entry.at > at ? at : entry.at;
+    const message = `${this.build.tag}: ${saidOf(entry, name)}${more}.`;
+    const kept = { ...entry, at: when };
+    await addCheck(this.trx, {
+      ...this.base,
+      sheetId: this.stored.id,
+      entry: kept,
+      name,
+      against,
+      message,
+      group: this.group
+    });
+    this.#wrote = true;
+    this.entries.push({
+      key: entry.key,
+      stepId: entry.stepId,
+      unitId: entry.unitId ?? null,
+      done: entry.done ?? null,
+      note: entry.note ?? null,
+      answer: entry.answer ?? null,
+      at: when,
+      by,
+      against
+    });
+  }
+
+  result(): Taken {
+    return this.#wrote ? { ...this.taken, group: this.group } : this.taken;
+  }
+}
+
+/**
+ * Takes ticks, notes and answers down, in the order in which they are sent, all of them or none. An entry whose key was taken down
+ * before is one with it.
+ * @throws Problem `bad-input` where an item is none of the sheet, or a key belongs to another sheet; `not-found` without such a sheet
+ */
+export async function takeEntries(
+  db: Knex,
+  args: { crateId: string; id: string; entries: readonly EntryInput[] } & By
+): Promise<Taken> {
+  const { crateId, id, entries, by, at } = args;
+  return writing(db, crateId, async (trx) => {
+    const stored = await getSheet(trx, { crateId, id });
+    const build = await getBuild(trx, { crate_id: crateId, id: stored.buildId });
+    const before = await listChecks(trx, { crateId, sheetId: id });
+    const taking = new Taking(trx, build, { stored, entries: before }, { crateId, by, at });
+    const sheet = await taking.compose();
+    refuse(oddItems(entries, stored, sheet));
+    const known = await knownKeys(trx, { crateId, keys: entries.map(({ key }) => key) });
+    refuse(
+      entries.flatMap(({ key }, i) => {
+        const of = known.get(key);
+        return of && of !== id ? [{ path: `checks.${i}.key`, message: 'is used by an entry of another sheet' }] : [];
+      })
+    );
+    const taken = new Set(known.keys());
+    for (const entry of entries) {
+      await taking.take(entry, taken);
+      taken.add(entry.key);
+    }
+    return taking.result();
+  });
+}
+
+/**
+ * Keeps a photograph of a step of a sheet.
+ * @throws Problem `bad-input` where the step or the item was never on the sheet, and for what is no plain picture
+ */
+export async function takePhoto(
+  db: Knex,
+  args: {
+    crateId: string;
+    id: string;
+    key: string;
+    stepId: string;
+    unitId?: string | undefined;
+    name: string;
+    content: Buffer;
+  } & By
+): Promise<ChangeResult> {
+  const { crateId, id, stepId, unitId } = args;
+  const { stored, sheet, entries } = await readSheet(db, args);
+  const { tag } = await getBuild(db, { crate_id: crateId, id: stored.buildId });
+  const text =
+    tickable(sheet).find((step) => step.id === stepId)?.text ??
+    stored.seen[stepId] ??
+    entries.find((entry) => entry.stepId === stepId)?.stepId;
+  refuse([
+    ...(text === undefined ? [{ path: 'stepId', message: 'is no step of this sheet' }] : []),
+    ...(unitId !== undefined && !stored.unitIds.includes(unitId)
+      ? [{ path: 'unitId', message: 'is no item of this sheet' }]
+      : [])
+  ]);
+  const message = `${tag}: photographed “${(text ?? '').slice(0, 160)}”.`;
+  return createPhoto(db, { ...args, sheetId: id, message });
+}
+
+/** Entries that name an item which is none of the sheet, or none where there are several. */
+function oddItems(entries: readonly EntryInput[], { unitIds }: StoredSheet, sheet: RunSheet) {
+  const once = new Map(tickable(sheet).map((step) => [step.id, step.once]));
+  return entries.flatMap(({ unitId, stepId, done }, i) => {
+    const path = `checks.${i}.unitId`;
+    if (unitId !== undefined && !unitIds.includes(unitId)) return [{ path, message: 'is no item of this sheet' }];
+    return unitId === undefined && done !== undefined && unitIds.length > 0 && once.get(stepId) === false
+      ? [{ path, message: 'must say which item' }]
+      : [];
+  });
+}

@@ -1,0 +1,5 @@
+import { serve } from '$lib/server/api/operation';
+import { sheetOperations } from '$lib/server/api/operations/sheets';
+
+export const GET = serve(sheetOperations.getSheet);
+export const DELETE = serve(sheetOperations.deleteSheet);
