@@ -14,7 +14,7 @@ import type { PlanInput } from '../plan/report.ts';
 export type For = 'drive' | 'enclosure' | 'pads' | 'cable' | 'port';
 
 /** One piece of pad as the hands lay it: all its layers together. */
-export type PadPiece = Omit<CutPiece, 'layer' | 'pad'> & { layersMm: number[]; names: string[] };
+export type PadPiece = Omit<CutPiece, 'layer' | 'pad'> & { letter: string; layersMm: number[]; names: string[] };
 
 /** Where the power of a build comes from, and in which order it is plugged. */
 export type PowerWay = 'port' | 'supply' | 'esata-supply' | 'esata-usb';
@@ -60,7 +60,13 @@ function piecesOf(cut: readonly CutPiece[]): PadPiece[] {
     if (under) {
       under.layersMm.push(pad.thicknessMm);
       under.names.push(pad.name);
-    } else pieces.push({ ...piece, layersMm: [pad.thicknessMm], names: [pad.name] });
+    } else
+      pieces.push({
+        ...piece,
+        letter: String.fromCharCode(65 + (pieces.length % 26)),
+        layersMm: [pad.thicknessMm],
+        names: [pad.name]
+      });
   }
   return pieces;
 }

@@ -9,7 +9,7 @@ export type Leads = { plug: string[]; unplug: string[]; notes: string[] };
 const EJECT: Partial<Record<OsFamily, string>> = {
   macos: 'Eject it in the Finder, and wait until it is gone from there.',
   windows: 'Use “Safely remove” in the notification area, and wait for its answer.',
-  linux: 'Unmount it and power it off in the file manager, or with `udisksctl power-off`.',
+  linux: 'Unmount it and power it off in the file manager, or with “udisksctl power-off”.',
   chromeos: 'Eject it in the Files app.',
   ipados: 'Wait until nothing is copied any more: this system has no eject.',
   ios: 'Wait until nothing is copied any more: this system has no eject.',

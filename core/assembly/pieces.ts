@@ -10,8 +10,8 @@ export const CHIP_WORD = { controller: 'controller', nand: 'NAND', dram: 'DRAM',
 export const pieceWords = (pieces: readonly PadPiece[]): string =>
   listed(
     pieces.map(
-      ({ label, layersMm, lengthMm, widthMm }) =>
-        `the piece for the ${label.replace(', underside', ' of the underside')} (${layersMm.map((mm) => quantity(mm, 'mm')).join(' on ')}, ${figure(lengthMm)} × ${quantity(widthMm, 'mm')})`
+      ({ letter, label, layersMm, lengthMm, widthMm }) =>
+        `piece ${letter} for the ${label.replace(', underside', ' of the underside')} (${layersMm.map((mm) => quantity(mm, 'mm')).join(' on ')}, ${figure(lengthMm)} × ${quantity(widthMm, 'mm')})`
     )
   );
 
@@ -28,7 +28,15 @@ export function padsDrawing({ board, pieces }: Hands, side: 'top' | 'bottom'): D
       .map(({ role, xMm, yMm, lengthMm, widthMm }) => ({ role: CHIP_WORD[role], xMm, yMm, lengthMm, widthMm })),
     pieces: pieces
       .filter((piece) => piece.side === side)
-      .map(({ label, xMm, yMm, lengthMm, widthMm, layersMm }) => ({ label, xMm, yMm, lengthMm, widthMm, layersMm }))
+      .map(({ letter, label, xMm, yMm, lengthMm, widthMm, layersMm }) => ({
+        letter,
+        label,
+        xMm,
+        yMm,
+        lengthMm,
+        widthMm,
+        layersMm
+      }))
   };
 }
 

@@ -10,7 +10,7 @@ export const BOTH = ['drive', 'enclosure'] as const;
 export const boardLengthOf = ({ input: { drive } }: Hands): number => drive.m2LengthMm ?? USUAL_LENGTH_MM;
 
 const IN_THE_NOTCH =
-  'IN the notch of the retainer, not under it: under it the gold lies aslant, and the drive is lost now and then.';
+  'IN the notch of the retainer, not under it: under it the gold lies aslant, and the drive drops out now and then.';
 
 /** What holds the free end down; `again` once the drive was taken out after the dry fit. */
 function held(hands: Hands, again: boolean): StepDraft {

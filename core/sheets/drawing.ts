@@ -5,6 +5,7 @@ const at = z.strictObject({ xMm: mm, yMm: mm });
 
 /** One piece of a pad on the board, x from the gold edge, y from the left edge, mm. */
 const piece = z.strictObject({
+  letter: z.string(),
   label: z.string(),
   xMm: mm,
   yMm: mm,

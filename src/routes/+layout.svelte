@@ -28,6 +28,8 @@
   $effect(() => {
     keys.load();
     document.documentElement.dataset.ready = 'yes';
+    // Ticks that an earlier page could not send; nothing is read where none can be.
+    if (localStorage.getItem('sheet-queue')) void import('$lib/client/refused-entries').then((m) => m.sendLeftOver());
     return watchServer(() => void invalidateAll());
   });
 </script>

@@ -9,7 +9,7 @@ import { having, step, type StageDraft, type StepDraft } from '../step.ts';
 const WHERE: Partial<Record<OsFamily, string>> = {
   macos: 'System Information, under USB or Thunderbolt',
   windows: 'the settings, under USB or USB4, at the device',
-  linux: 'the list of `lsusb -t` or `boltctl`',
+  linux: 'the list of “lsusb -t” or “boltctl”',
   chromeos: 'the page about the system, under USB'
 };
 

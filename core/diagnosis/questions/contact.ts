@@ -245,7 +245,7 @@ export const CONTACT_QUESTIONS: readonly Question[] = [
 const LISTS: Record<string, string> = {
   macos: 'Open the Disk Utility and let it show all devices, not only volumes.',
   windows: 'Open the Disk Management, and look at the lower half: disks, not letters.',
-  linux: 'Look at the output of `lsblk`, which lists devices without a filesystem too.',
+  linux: 'Look at the output of “lsblk”, which lists devices without a filesystem too.',
   chromeos: 'Open the Files app, and the page about the system under USB.'
 };
 function diskListOf(family: string): string {

@@ -202,7 +202,7 @@ export const WORK_QUESTIONS: readonly Question[] = [
   },
   {
     code: 'width-shown',
-    text: 'Which width does the system show for the link to the drive (`lspci -vv`, or a program that reads it)?',
+    text: 'Which width does the system show for the link to the drive (“lspci -vv”, or a program that reads it)?',
     minutes: 4,
     outcomes: [
       { outcome: 'two', text: 'Two lanes, x2' },

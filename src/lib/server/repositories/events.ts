@@ -13,13 +13,30 @@ export type LogEvent = {
 /** Newest first. A subject's log holds its own events and those of the runs that belong to it. */
 export async function listEvents(
   db: Knex,
-  args: { crateId: string; subjectIds?: readonly string[]; limit?: number }
+  args: {
+    crateId: string;
+    subjectIds?: readonly string[];
+    /** A build whose sheets, ticks and searches belong to the log too, also those that were taken back. */
+    tag?: string;
+    limit?: number;
+  }
 ): Promise<LogEvent[]> {
   const query = db('events')
     .where({ crate_id: args.crateId })
     .orderBy('seq', 'desc')
     .limit(args.limit ?? 200);
-  if (args.subjectIds) query.whereIn('subject_id', [...args.subjectIds]);
+  const { subjectIds, tag } = args;
+  if (subjectIds)
+    query.where((any) => {
+      any.whereIn('subject_id', [...subjectIds]);
+      // The program itself writes the tag into what it says of these.
+      if (tag)
+        any.orWhere((of) =>
+          of
+            .whereIn('subject_table', ['sheets', 'checks', 'observations', 'attachments'])
+            .whereRaw("message regexp concat('(^|[^0-9A-Za-z-])', ?, '([^0-9]|$)')", [tag])
+        );
+    });
   const newest: LogEvent[] = (await query).map((row) => ({
     seq: Number(row.seq),
     at: row.at,

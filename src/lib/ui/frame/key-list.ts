@@ -34,6 +34,7 @@ export const KEY_GROUPS: readonly { title: string; keys: readonly (readonly [key
     keys: [
       ['g y', 'Buy'],
       ['g s', 'Pads and heat'],
+      ['g m', 'Assemble'],
       ['g e', 'Measure'],
       ['g l', 'Log']
     ]

@@ -186,7 +186,7 @@ function retainer({ how }: DrawingOf<'retainer'>): StepDrawing {
       : path('board', `M${n(x)} 3.6L${n(x + 10.8)} 7.4L${n(x + 10.4)} 9L${n(x)} 5.2Z`);
   const [left, right] = [1, 23];
   return drawing(
-    { x: 0, y: -3, width: 42, height: 20 },
+    { x: 0, y: -3, width: 42, height: 17 },
     [
       floor(left),
       ...holder(left),
@@ -203,8 +203,6 @@ function retainer({ how }: DrawingOf<'retainer'>): StepDrawing {
   );
 }
 
-const LETTERS = 'ABCDEFGHIJKLMNOPQRSTUVWXYZ';
-
 /** The pieces of pad on their chips, seen from above; the underside seen through the board. */
 function pads({ lengthMm, widthMm, side, pieces, chips, assumed }: DrawingOf<'pads'>): StepDrawing {
   const letter = (lengthMm + 6) * LETTER_SHARE;
@@ -214,11 +212,11 @@ function pads({ lengthMm, widthMm, side, pieces, chips, assumed }: DrawingOf<'pa
     rect('gold', 0, 1, 3.4, widthMm - 2),
     ...chips.map(({ xMm, yMm, lengthMm: l, widthMm: w }) => rect('chip', xMm, yMm, l, w)),
     ...pieces.map(({ xMm, yMm, lengthMm: l, widthMm: w }) => rect('pad', xMm, yMm, l, w)),
-    ...pieces.map((piece, i) =>
+    ...pieces.map((piece) =>
       text(
         piece.xMm + piece.lengthMm / 2,
         piece.yMm + piece.widthMm / 2 + letter * 0.35,
-        `${LETTERS[i] ?? '?'} ${piece.layersMm.map(figure).join('+')}`,
+        `${piece.letter} ${piece.layersMm.map(figure).join('+')} mm`,
         'middle'
       )
     ),
@@ -226,8 +224,8 @@ function pads({ lengthMm, widthMm, side, pieces, chips, assumed }: DrawingOf<'pa
     text(lengthMm, widthMm + letter * 1.3, 'screw end', 'end')
   ];
   const where = pieces.map(
-    ({ label, xMm, yMm, lengthMm: l, widthMm: w, layersMm }, i) =>
-      `${LETTERS[i] ?? '?'}, for the ${label}: ${layersMm.map((mm) => quantity(mm, 'mm')).join(' on ')} thick, ${figure(l)} × ${quantity(w, 'mm')}, from ${quantity(xMm, 'mm')} behind the gold edge and ${quantity(yMm, 'mm')} from the left edge`
+    ({ letter: name, label, xMm, yMm, lengthMm: l, widthMm: w, layersMm }) =>
+      `${name}, for the ${label}: ${layersMm.map((mm) => quantity(mm, 'mm')).join(' on ')} thick, ${figure(l)} × ${quantity(w, 'mm')}, from ${quantity(xMm, 'mm')} behind the gold edge and ${quantity(yMm, 'mm')} from the left edge`
   );
   return drawing(
     { x: -3, y: -2, width: lengthMm + 6, height: widthMm + letter * 1.3 + 4 },
@@ -287,7 +285,7 @@ function lid({ how, marked }: DrawingOf<'lid'>): StepDrawing {
       ...signs,
       away,
       text(-12, slides ? 38 : 34, 'USB end'),
-      text(apart[0] + 86, apart[1] + 24, word, 'end')
+      text(apart[0] + 60, apart[1] + 16, word, 'middle')
     ],
     `Seen from above, not to scale: the case with its USB end on the left, the ${word} drawn apart from it. ${LID_WORDS[how]} ${
       marked
@@ -334,9 +332,9 @@ function disk({ lengthMm, widthMm, formFactor }: DrawingOf<'disk'>): StepDrawing
       ),
       rect('board', gap, 0, lengthMm, widthMm),
       rect('gold', gap, middle - 17, 3, 34),
-      arrow([gap - 2, -1], [2, -1], head),
+      arrow([gap - 1, middle + 24], [1, middle + 24], head),
       text(gap + lengthMm / 2, middle, `${formFactor === '2.5in' ? '2.5' : '3.5'}-inch drive`, 'middle'),
-      text(gap + lengthMm / 2, middle + head * 2, `${figure(lengthMm)} × ${figure(widthMm)} mm`, 'middle')
+      text(gap + lengthMm / 2, middle + head * 2, `${lengthMm} × ${widthMm} mm`, 'middle')
     ],
     `Seen from above, to scale: a drive of ${figure(lengthMm)} × ${quantity(widthMm, 'mm')}. The connector of the bay is on the left, with two parts that are each shaped like a flat L, a short one for data and a long one for power. The drive slides level from the right until its connector is all the way on.`
   );

@@ -24,6 +24,11 @@
         label: 'Pads and heat',
         state: state('pads', STAGES.indexOf(stage) >= STAGES.indexOf('assembled'))
       },
+      {
+        id: 'assemble',
+        label: 'Assemble',
+        state: state('assemble', STAGES.indexOf(stage) >= STAGES.indexOf('assembled'))
+      },
       { id: 'measure', label: 'Measure', state: state('measure', benched) },
       { id: 'log', label: 'Log', state: state('log', stage === 'retired') }
     ];
@@ -41,6 +46,7 @@
       station('pair', 'g p', 'Go to Pair of this build'),
       station('buy', 'g y', 'Go to Buy of this build'),
       station('pads', 'g s', 'Go to Pads and heat of this build'),
+      station('assemble', 'g m', 'Go to Assemble of this build'),
       station('measure', 'g e', 'Go to Measure of this build'),
       station('log', 'g l', 'Go to Log of this build'),
       { keys: 'n', label: 'New build', run: () => void goto(`${home}/pair`) }

@@ -5,7 +5,12 @@ export async function load({ parent }) {
   const { build, runs } = await parent();
   return {
     events: await forPage((db) =>
-      listEvents(db, { crateId: build.crateId, subjectIds: [build.id, ...runs.map((run) => run.id)] })
+      listEvents(db, {
+        crateId: build.crateId,
+        subjectIds: [build.id, ...runs.map((run) => run.id)],
+        tag: build.tag,
+        limit: 500
+      })
     )
   };
 }

@@ -1,0 +1,66 @@
+<script lang="ts">
+  import { MOST_QUESTIONS, type TroubleReport } from '#core/diagnosis/trouble';
+  import { duration } from '#core/quantities/format';
+
+  type Props = {
+    ask: NonNullable<TroubleReport['ask']>;
+    number: number;
+    onanswer: (outcome: string) => void;
+  };
+  /** One thing to look at, with everything that it can show as a button. */
+  let { ask, number, onanswer }: Props = $props();
+  /** The question is read where the eye is: below the answer that led to it. */
+  function focusIt(node: HTMLElement): void {
+    if (number > 1) node.focus({ preventScroll: true });
+  }
+</script>
+
+<section class="ask">
+  <p class="small quiet">
+    Look {number} of at most {MOST_QUESTIONS} · about {duration(ask.minutes * 60)}{ask.tools.length > 0
+      ? ` · takes ${ask.tools.join(' and ')}`
+      : ' · without tools'}
+  </p>
+  {#key ask.test}<h2 tabindex="-1" {@attach focusIt}>{ask.text}</h2>{/key}
+  <div class="outcomes">
+    {#each ask.outcomes as { outcome, text } (outcome)}
+      <button type="button" class:quietly={outcome === 'cannot-tell'} onclick={() => onanswer(outcome)}>{text}</button>
+    {/each}
+  </div>
+</section>
+
+<style>
+  .ask {
+    max-width: 46rem;
+    padding: 16px 20px;
+    border: 1px solid var(--ash-edge);
+    background: var(--ash-sheet);
+  }
+  h2 {
+    margin: 4px 0 12px;
+    font-size: 18px;
+    line-height: 1.35;
+    outline: none;
+  }
+  .outcomes {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 8px;
+  }
+  button {
+    min-height: 44px;
+    padding: 8px 16px;
+    border: 1px solid var(--ash-edge);
+    background: none;
+    color: var(--ash-ink);
+    text-align: left;
+    cursor: pointer;
+  }
+  button:hover {
+    background: var(--ash-well);
+  }
+  .quietly {
+    color: var(--ash-soft);
+    border-style: dashed;
+  }
+</style>

@@ -1,0 +1,287 @@
+<script lang="ts">
+  import { beforeNavigate, invalidateAll } from '$app/navigation';
+  import { page } from '$app/state';
+  import { Button } from 'carbon-components-svelte';
+  import { runSheet } from '#core/assembly/run-sheet';
+  import { placeOf } from '#core/sheets/progress';
+  import { keepAddress, withQuery } from '$lib/client/address';
+  import { Awake } from '$lib/client/awake.svelte';
+  import { changesOf } from '$lib/client/change';
+  import { OpenSheet } from '$lib/client/open-sheet.svelte';
+  import { takeBack } from '$lib/client/undo';
+  import type { SheetActs } from '$lib/ui/assemble/acts';
+  import BeginSheet from '$lib/ui/assemble/BeginSheet.svelte';
+  import LayOut from '$lib/ui/assemble/LayOut.svelte';
+  import NewSteps from '$lib/ui/assemble/NewSteps.svelte';
+  import OneStep from '$lib/ui/assemble/OneStep.svelte';
+  import SheetPaper from '$lib/ui/assemble/SheetPaper.svelte';
+  import SheetState from '$lib/ui/assemble/SheetState.svelte';
+  import StagePart from '$lib/ui/assemble/StagePart.svelte';
+  import { notices } from '$lib/ui/frame/notices.svelte';
+
+  let { data } = $props();
+  const tag = $derived(data.build.tag);
+  const api = $derived(`/api/crates/${data.crate.id}`);
+  const change = $derived(changesOf(data.crate.id));
+  const parts = $derived(data.build.snapshot);
+  const names = $derived(`${parts.drive.name} in ${parts.enclosure.name}, for ${parts.host.name}`);
+  const preview = $derived(runSheet(parts));
+  let busy = $state(false);
+  let again = $state(false);
+  const open = new OpenSheet(() => ({
+    crateId: data.crate.id,
+    tag,
+    parts,
+    whole: data.whole ?? { stored: { id: '', version: 0, unitIds: [], seen: {} }, entries: [], photos: [] }
+  }));
+  const awake = new Awake();
+  const begun = $derived(data.whole !== null && !again);
+  const oneByOne = $derived(page.url.searchParams.get('view') === 'step');
+  /** The step that is asked for, by itself or by its code, as a search for a cause sends one back. */
+  const at = $derived.by(() => {
+    const query = page.url.searchParams;
+    const code = query.get('back');
+    const back = code && open.sheet.stages.flatMap(({ steps }) => steps).find((step) => step.code === code)?.id;
+    return query.get('step') ?? back ?? undefined;
+  });
+  const items = $derived(open.stored.unitIds.map((id) => ({ id, tag: data.items.tags[id] ?? 'an item' })));
+  const added = $derived(new Set(open.changes.added.map(({ id }) => id)));
+  const acts: SheetActs = $derived({
+    items,
+    entries: open.entries,
+    photos: open.photos,
+    photoBase: `${api}/attachments`,
+    busy: open.busy,
+    markOf: (stepId, unitId) => open.marks.get(placeOf(stepId, unitId)),
+    tick: (stepId, unitId, done) => void open.tick(stepId, unitId, done),
+    note: (stepId, note) => void open.note(stepId, note),
+    say: (stepId, note) => void open.say(stepId, note),
+    answer: (answer) => void open.answer(answer),
+    photograph: (stepId, unitId, file) => void open.photograph(stepId, unitId, file),
+    removeNote: (key) =>
+      void change('DELETE', `${api}/sheets/${open.stored.id}/checks/${key}`, undefined, 'Took the note away.').then(
+        () => open.look()
+      ),
+    removePhoto: ({ id, version, name }) =>
+      void change('DELETE', `${api}/attachments/${id}`, { version }, `Deleted ${name}.`).then(() => open.look())
+  });
+
+  $effect(() => {
+    if (!begun) return;
+    const stops = [open.start(), awake.start()];
+    return () => stops.forEach((stop) => stop());
+  });
+  beforeNavigate(({ to, cancel, willUnload }) => {
+    if (!begun || !open.away || to?.url.pathname === page.url.pathname) return;
+    if (!willUnload) notices.add('error', 'No connection: this page stays open, the others come up when it is back.');
+    cancel();
+  });
+  function openStage(stageId: string, isOpen: boolean): void {
+    folded = { ...folded, [stageId]: !isOpen };
+  }
+  /** Stages that somebody opened or folded; the others are open where the work is. */
+  let folded = $state.raw<Record<string, boolean>>({});
+  const isOpen = (stageId: string, n: number) => !(folded[stageId] ?? n !== open.progress.current);
+
+  async function begin(unitIds: string[], readyMade: boolean): Promise<void> {
+    busy = true;
+    const body = { kind: 'assemble', unitIds, ...(readyMade ? { from: 'ready-made' } : {}) };
+    await change('POST', `${api}/builds/${data.build.id}/sheets`, body, { words: `Began the run sheet of ${tag}.` });
+    again = false;
+    busy = false;
+  }
+  async function addItems(count: number): Promise<void> {
+    busy = true;
+    const unit = { modelId: data.build.choice.driveId, state: 'owned' };
+    await change('POST', `${api}/units/many`, { count, unit }, `Added ${count} of ${parts.drive.name}.`);
+    busy = false;
+  }
+  const sheetPath = $derived(`${api}/sheets/${open.stored.id}`);
+  const lookedThrough = () =>
+    void change('PUT', `${sheetPath}/seen`, { version: open.stored.version }, 'Looked through what is new.').then(() =>
+      open.look()
+    );
+  const deleteSheet = () =>
+    void change('DELETE', sheetPath, { version: open.stored.version }, `Deleted the run sheet of ${tag}.`);
+  const markAssembled = () =>
+    void change(
+      'PUT',
+      `${api}/builds/${data.build.id}/stage`,
+      { version: data.build.version, stage: 'assembled' },
+      `${tag} is assembled.`
+    );
+  async function undoLast(): Promise<void> {
+    if (!open.last) return;
+    await takeBack(data.crate.id, open.last, () => void open.look());
+    open.last = undefined;
+    await invalidateAll();
+  }
+  const view = (change: Record<string, string | undefined>) => void keepAddress(withQuery(page.url, change));
+  const showsMark = $derived(
+    open.progress.current === null && (data.build.stage === 'planned' || data.build.stage === 'bought')
+  );
+</script>
+
+<svelte:head><title>{tag} Assemble · Ash Crate</title></svelte:head>
+<div class="page">
+  <div class="page-head no-print" class:brief={begun && oneByOne}>
+    <div class="grow">
+      <h1>Assemble</h1>
+      <p class="quiet">
+        {#if begun}
+          {open.progress.current === null
+            ? 'Every stage is checked.'
+            : `Stage ${open.progress.current + 1} of ${open.progress.stages.length}: ${open.progress.stages[open.progress.current]?.title}.`}
+          {open.progress.done} of {open.progress.all} steps{items.length > 1
+            ? ` for ${items.map((item) => item.tag).join(', ')}`
+            : ''}; about {open.sheet.minutes.typical} minutes in all.
+        {:else}{names}.{/if}
+      </p>
+    </div>
+    {#if begun}
+      <Button
+        size="field"
+        kind="tertiary"
+        on:click={() => view({ view: oneByOne ? undefined : 'step', step: undefined, back: undefined })}
+        >{oneByOne ? 'As a list' : 'One step at a time'}</Button
+      >
+      <Button size="field" kind="tertiary" class="lesser" on:click={() => window.print()}>Print</Button>
+    {/if}
+    <Button size="field" kind="tertiary" class="lesser" href="/b/{tag}/assemble/leads">Plug and unplug</Button>
+    <Button size="field" kind="tertiary" href="/b/{tag}/assemble/trouble">It does not work</Button>
+  </div>
+
+  {#if !begun}
+    {#if data.build.stage === 'retired'}
+      <p>This build is retired: there is nothing to assemble.</p>
+    {:else}
+      {#if again}<p>
+          <button type="button" class="link" onclick={() => (again = false)}>Back to the sheet</button>
+        </p>{/if}
+      <div class="before">
+        <BeginSheet
+          sheet={preview}
+          items={data.items.free}
+          drive={parts.drive.name}
+          {busy}
+          {again}
+          onbegin={(unitIds, readyMade) => void begin(unitIds, readyMade)}
+          onadd={(count) => void addItems(count)}
+        />
+        <LayOut sheet={preview} standing={data.standing} buyHref="/b/{tag}/buy" />
+      </div>
+    {/if}
+  {:else}
+    <SheetState
+      away={open.away}
+      waiting={open.mine.filter(({ refused }) => refused === undefined).length}
+      refused={open.refused.length}
+      why={open.refused[0]?.refused}
+      kept={open.kept}
+      awake={awake.state}
+      canUndo={open.last !== undefined && !open.away}
+      onundo={() => void undoLast()}
+      onsettle={(keep) => void open.settleRefused(keep)}
+    />
+    <NewSteps changes={open.changes} onseen={lookedThrough} />
+    {#if showsMark}
+      <p class="finished no-print">
+        Every stage is checked. <Button size="small" on:click={markAssembled}>Mark {tag} as assembled</Button>
+      </p>
+    {/if}
+    {#if oneByOne}
+      <OneStep
+        sheet={open.sheet}
+        progress={open.progress}
+        {acts}
+        {added}
+        imprintHref="/b/{tag}/pads"
+        {at}
+        onmove={(step) => view({ step, back: undefined })}
+      />
+    {:else}
+      <div class="no-print">
+        <details class="table" open={open.progress.current === 0}>
+          <summary>What to lay out: parts, tools, spares</summary>
+          <LayOut sheet={open.sheet} {acts} standing={data.standing} buyHref="/b/{tag}/buy" />
+        </details>
+        {#each open.sheet.stages as stage, n (stage.id)}
+          {@const progress = open.progress.stages[n]}
+          {#if progress}
+            <StagePart
+              {stage}
+              number={n + 1}
+              of={open.sheet.stages.length}
+              {progress}
+              open={isOpen(stage.id, n)}
+              {acts}
+              {added}
+              imprintHref="/b/{tag}/pads"
+              ontoggle={(isOpen) => openStage(stage.id, isOpen)}
+            />
+          {/if}
+        {/each}
+        <p class="end">
+          <button type="button" class="link" onclick={() => (again = true)}>Begin a new sheet</button>
+          <button type="button" class="link" onclick={deleteSheet}>Delete this sheet</button>
+        </p>
+      </div>
+    {/if}
+    <SheetPaper
+      sheet={open.sheet}
+      title="{tag} {data.build.name}"
+      parts={names}
+      {items}
+      code={data.code}
+      address={data.address}
+      markOf={acts.markOf}
+    />
+  {/if}
+</div>
+
+<style>
+  /* One step at a time on a phone: the step is the page. */
+  @media (max-width: 672px) {
+    .brief p,
+    .brief :global(.lesser) {
+      display: none;
+    }
+    .brief .grow {
+      flex: 1 0 100%;
+    }
+  }
+  .before {
+    display: grid;
+    grid-template-columns: minmax(0, 7fr) minmax(0, 5fr);
+    gap: 18px 32px;
+    align-items: start;
+  }
+  @media (max-width: 1000px) {
+    .before {
+      grid-template-columns: minmax(0, 1fr);
+    }
+  }
+  .table {
+    border-top: 1px solid var(--ash-edge);
+  }
+  .table > summary {
+    padding: 10px 0;
+    font-weight: 650;
+    cursor: pointer;
+  }
+  .finished {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 12px;
+    align-items: center;
+    padding: 10px 14px;
+    margin: 8px 0;
+    border: 1px solid var(--ash-pass);
+  }
+  .end {
+    display: flex;
+    gap: 18px;
+    padding-top: 12px;
+    border-top: 1px solid var(--ash-edge);
+  }
+</style>
