@@ -63,8 +63,8 @@ describe('the OpenAPI document', () => {
     const text = JSON.stringify(document);
     const referred = new Set([...text.matchAll(/"#\/components\/schemas\/(\w+)"/g)].map((m) => m[1]!));
     expect([...referred].sort()).toEqual(names.sort());
-    // 617 kB with every schema where it is used
-    expect(text.length).toBeLessThan(260_000);
+    // twice as much with every schema where it is used
+    expect(text.length).toBeLessThan(330_000);
   });
 
   it('is valid, by a parser that is not ours', async () => {

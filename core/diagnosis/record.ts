@@ -1,6 +1,5 @@
 import { z } from 'zod';
-import { CAUSES } from './causes.ts';
-import { symptomSchema, troubleAnswersSchema } from './trouble.ts';
+import { causeSchema, symptomSchema, troubleAnswersSchema } from './trouble.ts';
 
 /** A search for a cause as it is kept with a build: what was the matter, the path that was taken, and where it ended. */
 export const troubleRecordSchema = z.strictObject({
@@ -9,7 +8,7 @@ export const troubleRecordSchema = z.strictObject({
   path: z
     .array(z.strictObject({ test: z.string().max(40), text: z.string().max(600), answer: z.string().max(300) }))
     .max(12),
-  cause: z.enum(CAUSES).nullable().describe('null where it could not be told'),
+  cause: causeSchema.nullable().describe('null where it could not be told'),
   because: z.string().max(3000)
 });
 export type TroubleRecord = z.infer<typeof troubleRecordSchema>;

@@ -21,6 +21,7 @@ export const MOST_QUESTIONS = 6;
 
 const word = z.string().regex(/^[a-z0-9-]{1,40}$/, 'must be a code of small letters, digits and hyphens');
 export const symptomSchema = z.enum(SYMPTOMS);
+export const causeSchema = z.enum(CAUSES);
 export const troubleAnswersSchema = z
   .array(z.strictObject({ test: word, outcome: word }))
   .max(MOST_QUESTIONS)
@@ -39,7 +40,7 @@ export const troubleReportSchema = z.strictObject({
     .nullable(),
   causes: z.array(
     z.strictObject({
-      cause: z.enum(CAUSES),
+      cause: causeSchema,
       because: z.string(),
       remedy: z.string(),
       confidence: z.number().describe('a share of 1, among the causes that a build like this can have'),
@@ -84,13 +85,21 @@ function after(belief: Belief, question: Question, outcome: number): Belief {
 const entropy = (belief: Belief): number =>
   [...belief.values()].reduce((sum, share) => (share > 0 ? sum - share * Math.log2(share) : sum), 0);
 
-/** Bits that a question is expected to tell. */
+/**
+ * Bits that a question is expected to tell: the entropy of the shares less what is left of it, over the outcomes. Of an outcome with the
+ * joint shares x = share * likelihood and their sum w, w times the entropy that is left is w log w - sum(x log x).
+ */
 function gainOf(belief: Belief, question: Question): number {
   let left = 0;
   for (let outcome = 0; outcome < question.outcomes.length; outcome++) {
-    let weight = 0;
-    for (const [cause, share] of belief) weight += share * (rowOf(question, cause)[outcome] ?? 0);
-    if (weight > 0) left += weight * entropy(after(belief, question, outcome));
+    let [weight, sum] = [0, 0];
+    for (const [cause, share] of belief) {
+      const joint = share * (rowOf(question, cause)[outcome] ?? 0);
+      if (joint <= 0) continue;
+      weight += joint;
+      sum += joint * Math.log2(joint);
+    }
+    if (weight > 0) left += weight * Math.log2(weight) - sum;
   }
   return entropy(belief) - left;
 }
@@ -246,7 +255,7 @@ const MOST_WAYS = 3;
  * times how often it is seen with them; asked is the cheapest of what tells much, at most six, up to a cause or to what would tell.
  * @param answers what was looked at so far, in order
  * @throws UnknownAnswer where an answer belongs to no question that this build is asked
- * @example trouble('slow', situationOf(anInput()), []).ask.test // 'how-full'
+ * @example trouble('slow', situationOf(anInput()), []).ask.test // 'listed-speed'
  */
 export function trouble(symptom: Symptom, at: Situation, answers: readonly TroubleAnswer[]): TroubleReport {
   const taken = begun(symptom, at);

@@ -44,7 +44,10 @@ export type Entry = z.infer<typeof entrySchema>;
 export type TickState = { done: boolean; entry: Entry | null; disputed: Entry | null };
 const NONE: TickState = { done: false, entry: null, disputed: null };
 
-/** Names where a tick is looked up: step and item. */
+/**
+ * Names where a tick is looked up: step and item.
+ * @example placeOf('discharge', null) // 'discharge '
+ */
 export const placeOf = (stepId: string, unitId: string | null | undefined): string => `${stepId} ${unitId ?? ''}`;
 
 /**
@@ -59,8 +62,9 @@ export function marksOf(entries: readonly Entry[]): Map<string, TickState> {
     if (entry.done === null) continue;
     const place = placeOf(entry.stepId, entry.unitId);
     const now = marks.get(place) ?? NONE;
-    if (entry.against !== null && now.entry?.key === entry.against)
-      marks.set(place, { done: false, entry: now.entry, disputed: entry });
+    const blind = entry.against !== null && [now.entry?.key, now.disputed?.key].includes(entry.against);
+    // A third hand that saw neither decides nothing: the two that contradict each other go on standing.
+    if (blind) marks.set(place, { done: false, entry: now.entry, disputed: now.disputed ?? entry });
     else if (now.disputed || now.entry === null || now.done !== entry.done)
       marks.set(place, { done: entry.done, entry, disputed: null });
   }

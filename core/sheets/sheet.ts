@@ -3,7 +3,10 @@ import { bandSchema } from '../plan/report.ts';
 import { RETENTIONS, OPENINGS } from '../parts/enclosure.ts';
 import { drawingSchema } from './drawing.ts';
 
-/** Names a step of a sheet: its code, where it is done, and the parts that it is for, so that a step for another part is another step. */
+/**
+ * Names a step of a sheet: its code, where it is done, and the parts that it is for, so that a step for another part is another step.
+ * @example stepId().safeParse('../x').success // false
+ */
 export const stepId = () => z.string().regex(/^[a-z0-9][a-z0-9.:-]{0,79}$/, 'is no step of a sheet');
 
 /** One thing the hands do. */

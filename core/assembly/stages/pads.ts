@@ -49,7 +49,8 @@ export const dryFit: StageOf = (hands) => {
         of,
         { caution: 'Where it has to be pressed shut, stop: a pad is too thick, and the board bends.' }
       ),
-      step('check-imprint', 'Open it again and look at both faces of every pad: an even imprint.', of, {
+      step('open-again', retention === 'tray' ? 'Pull the tray out again.' : 'Open it again, straight up.', of),
+      step('check-imprint', 'Look at both faces of every pad: they show an even imprint.', of, {
         reason: 'No imprint is no contact, and air conducts heat a hundred times worse than a pad.',
         ask: 'What the imprints show'
       })

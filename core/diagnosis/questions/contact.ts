@@ -66,7 +66,6 @@ export const CONTACT_QUESTIONS: readonly Question[] = [
       'not-initialised': [0.95, 0.02, 0.03],
       'read-only-format': [0.94, 0.02, 0.04],
       encrypted: [0.94, 0.02, 0.04],
-      'sectors-4096': [0.9, 0.06, 0.04],
       'not-seated': [0.01, 0.45, 0.54],
       'not-detected-drive': [0.02, 0.5, 0.48],
       'drive-faulty': [0.05, 0.5, 0.45],
@@ -199,7 +198,6 @@ export const CONTACT_QUESTIONS: readonly Question[] = [
     usual: [0.05, 0.95],
     given: {
       'not-seated': [0.92, 0.08],
-      'two-lane-limit': [0.5, 0.5],
       'unstable-link': [0.15, 0.85],
       'lid-or-pad': [0.2, 0.8]
     },

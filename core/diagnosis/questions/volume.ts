@@ -137,8 +137,7 @@ export const VOLUME_QUESTIONS: readonly Question[] = [
     given: {
       'worn-out': [0.93, 0.07],
       'drive-faulty': [0.6, 0.4],
-      'weak-surface': [0.7, 0.3],
-      'false-capacity': [0.3, 0.7]
+      'weak-surface': [0.7, 0.3]
     },
     for: ['read-only', 'no-capacity', 'slow', 'asks-to-initialise']
   },

@@ -4,7 +4,7 @@ const MOST_BYTES = 1_000_000;
 /** More is not even decoded: a browser would run out of memory, and the page with everything on it would go. */
 const MOST_FILE_BYTES = 80_000_000;
 
-export type Prepared = { ok: true; name: string; base64: string } | { ok: false; message: string };
+export type PreparedPhoto = { ok: true; name: string; base64: string } | { ok: false; message: string };
 
 const HEIC_WORDS =
   'This is HEIC, which not every browser can show. On the phone, share it as JPEG, or set the camera to the most compatible format and take it again.';
@@ -47,7 +47,7 @@ async function base64Of(blob: Blob): Promise<string> {
  * Makes a photograph ready to be kept: turned upright as the camera says, at most 2000 pixels and 1 MB, nothing but the picture. The name
  * keeps its words and becomes one of a JPEG.
  */
-export async function preparePhoto(file: File): Promise<Prepared> {
+export async function preparePhoto(file: File): Promise<PreparedPhoto> {
   if (await isHeic(file)) return { ok: false, message: HEIC_WORDS };
   if (file.size > MOST_FILE_BYTES)
     return {

@@ -29,6 +29,11 @@ import {
   planReportSchema,
   workingSchema
 } from '#core/plan/report';
+import { entryInputSchema, entrySchema } from '#core/sheets/progress';
+import { drawingSchema } from '#core/sheets/drawing';
+import { answerSchema, askSchema, sheetSchema, stageSchema, stepSchema } from '#core/sheets/sheet';
+import { causeSchema, symptomSchema, troubleAnswersSchema, troubleReportSchema } from '#core/diagnosis/trouble';
+import { troubleRecordSchema } from '#core/diagnosis/record';
 import { conditionsSchema, pairResultsSchema, runInputSchema } from '#core/results/run';
 import { simulateReportSchema } from '#core/simulate/simulate';
 import { temperatureLogSchema } from '#core/temperature-logs/log';
@@ -38,6 +43,7 @@ import { attachmentSchema } from '../repositories/attachments';
 import { storedBuildSchema } from '../repositories/builds';
 import { crateSchema, deletedCrateSchema } from '../repositories/crates';
 import { storedObservationSchema } from '../repositories/observations';
+import { storedSheetSchema } from '../repositories/sheets';
 import { chainSchema, storedRunSchema } from '../repositories/runs';
 import { importRequestSchema } from '../transfer/import-request';
 import { errorSchema } from './operation';
@@ -91,6 +97,20 @@ const NAMED: readonly (readonly [string, z.ZodType])[] = [
   ['StoredBuild', storedBuildSchema],
   ['Crate', crateSchema],
   ['DeletedCrate', deletedCrateSchema],
+  ['SheetDrawing', drawingSchema],
+  ['SheetStep', stepSchema],
+  ['SheetAsk', askSchema],
+  ['SheetAnswer', answerSchema],
+  ['SheetStage', stageSchema],
+  ['RunSheet', sheetSchema],
+  ['SheetEntryInput', entryInputSchema],
+  ['SheetEntry', entrySchema],
+  ['StoredSheet', storedSheetSchema],
+  ['Symptom', symptomSchema],
+  ['TroubleAnswers', troubleAnswersSchema],
+  ['TroubleReport', troubleReportSchema],
+  ['TroubleRecord', troubleRecordSchema],
+  ['CauseCode', causeSchema],
   ['Attachment', attachmentSchema],
   ['ImportRequest', importRequestSchema],
   ['Bundle', bundleSchema]

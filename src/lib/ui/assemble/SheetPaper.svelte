@@ -1,4 +1,5 @@
 <script lang="ts">
+  import type { Snippet } from 'svelte';
   import type { TickState } from '#core/sheets/progress';
   import type { RunSheet } from '#core/sheets/sheet';
   import StepPicture from './StepPicture.svelte';
@@ -9,8 +10,8 @@
     title: string;
     parts: string;
     items: readonly SheetItem[];
-    /** A code that opens the sheet, as SVG made by this program. */
-    code: string;
+    /** A code that opens the sheet. */
+    code: Snippet;
     address: string;
     markOf: (stepId: string, unitId?: string) => TickState | undefined;
   };
@@ -37,8 +38,7 @@
       </p>
     </div>
     <figure>
-      <!-- eslint-disable-next-line svelte/no-at-html-tags -- made by this server out of an address, no text of a person in it -->
-      {@html code}
+      {@render code()}
       <figcaption>{address}</figcaption>
     </figure>
   </header>

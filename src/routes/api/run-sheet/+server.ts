@@ -1,4 +1,4 @@
 import { serve } from '$lib/server/api/operation';
-import { sheetOperations } from '$lib/server/api/operations/sheets';
+import { runSheetOperations } from '$lib/server/api/operations/run-sheet';
 
-export const POST = serve(sheetOperations.composeSheet);
+export const POST = serve(runSheetOperations.composeSheet);

@@ -19,6 +19,7 @@ import { rankOperations } from './rank';
 import { rateOperations } from './rates';
 import { restoreOperations } from './restore';
 import { runOperations } from './runs';
+import { runSheetOperations } from './run-sheet';
 import { searchOperations } from './search';
 import { sheetOperations } from './sheets';
 import { simulateOperations } from './simulate';
@@ -51,6 +52,7 @@ export const operations = {
   ...rateOperations,
   ...restoreOperations,
   ...runOperations,
+  ...runSheetOperations,
   ...searchOperations,
   ...sheetOperations,
   ...simulateOperations,

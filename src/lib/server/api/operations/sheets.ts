@@ -1,9 +1,7 @@
 import { z } from 'zod';
-import { MOST_UNITS, runSheet, sheetOptions } from '#core/assembly/run-sheet';
-import { leadsOf } from '#core/assembly/leads';
+import { MOST_UNITS } from '#core/assembly/run-sheet';
 import { entryInputSchema, entrySchema } from '#core/sheets/progress';
 import { sheetSchema, stepId } from '#core/sheets/sheet';
-import { plan } from '#core/plan/plan';
 import { id, text } from '#core/parts/form/field';
 import * as attachments from '../../repositories/attachments';
 import { getBuild } from '../../repositories/builds';
@@ -14,7 +12,6 @@ import { writing } from '../../db/writing';
 import { PHOTO_LIMIT } from '../../photos/check';
 import { beginSheet, lookedThrough, readSheet, takeEntries, takenSchema, takePhoto } from '../../planning/sheets';
 import { operation } from '../operation';
-import { planRequestSchema, resolvePlanRequest } from '../plan-request';
 import { changed, CRATE, inBuild, inCrateWithId, versioned } from './common';
 
 const stage = z.strictObject({
@@ -47,23 +44,8 @@ const wholeSheet = z.strictObject({
 /** Entries that are taken at once. */
 const MOST_ENTRIES = 200;
 
-/** The operations at `…/sheets` and `/api/run-sheet`, by their names in the OpenAPI document. */
+/** The operations at `…/sheets`, by their names in the OpenAPI document. */
 export const sheetOperations = {
-  composeSheet: operation({
-    method: 'post',
-    path: '/api/run-sheet',
-    summary:
-      'The run sheet of a build: what to lay out, and stages of steps that each end in a check; and how it is plugged and unplugged. Nothing is stored.',
-    body: planRequestSchema.extend(sheetOptions),
-    response: sheetSchema.extend({
-      leads: z.strictObject({ plug: z.array(z.string()), unplug: z.array(z.string()), notes: z.array(z.string()) })
-    }),
-    handle: async ({ db, body: { units, from, ...request } }) => {
-      const input = await resolvePlanRequest(db, request);
-      return { ...runSheet(input, { units, from }), leads: leadsOf(input, plan(input, { workings: false })) };
-    }
-  }),
-
   listSheets: operation({
     method: 'get',
     path: `${CRATE}/builds/{buildId}/sheets`,

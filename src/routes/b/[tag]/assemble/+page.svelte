@@ -232,10 +232,14 @@
       title="{tag} {data.build.name}"
       parts={names}
       {items}
-      code={data.code}
       address={data.address}
       markOf={acts.markOf}
-    />
+    >
+      {#snippet code()}
+        <!-- eslint-disable-next-line svelte/no-at-html-tags -- made by this server out of an address, no text of a person in it -->
+        {@html data.code}
+      {/snippet}
+    </SheetPaper>
   {/if}
 </div>
 
