@@ -46,7 +46,7 @@ describe('the demo crate', () => {
       count('host') >= 5
     ]).toEqual([true, true, true, true, true]);
     const builds = await listBuilds(db, crateId);
-    expect(builds).toHaveLength(15);
+    expect(builds).toHaveLength(16);
     expect(new Set(builds.map((b) => b.stage))).toEqual(
       new Set(['planned', 'bought', 'assembled', 'formatted', 'benched', 'in service'])
     );
@@ -151,7 +151,7 @@ describe('crates', () => {
     const { id } = await createModel(db, { crateId: a.id, spec, ...who });
     await resetDemo(db, at);
     expect((await getModel(db, { crateId: a.id, id })).spec.name).toBe(spec.name);
-    expect(await listBuilds(db, (await getCrate(db, { slug: 'fernhollow' })).id)).toHaveLength(15);
+    expect(await listBuilds(db, (await getCrate(db, { slug: 'fernhollow' })).id)).toHaveLength(16);
   });
   it.each([
     ['Ömer’s Crate!', 'omer-s-crate'],

@@ -84,16 +84,27 @@ export function createModel(db: Knex, args: { crateId: string; spec: Model; id?:
 /** @throws Problem `bad-input` where the kind would change: builds refer to a part by its place in the chain */
 export async function updateModel(
   db: Knex,
-  args: { crateId: string; id: string; version: number; spec: Model } & By
+  args: { crateId: string; id: string; version: number; spec: Model; group?: string } & By
 ): Promise<ChangeResult> {
-  const { crateId, id, version, spec, by, at } = args;
+  const { crateId, id, version, spec, group, by, at } = args;
   const current = await getModel(db, { crateId, id });
   if (current.spec.kind !== spec.kind)
     throw new Problem('bad-input', 'A part keeps its kind.', [
       { path: 'spec.kind', message: `is ${current.spec.kind}` }
     ]);
   const event = { kind: 'edited', message: `Edited the ${KIND_LABEL[spec.kind].one} ${spec.name}.` };
-  return change(db, { action: 'update', table: 'models', crateId, id, version, by, at, event, row: modelToRow(spec) });
+  return change(db, {
+    action: 'update',
+    table: 'models',
+    crateId,
+    id,
+    version,
+    by,
+    at,
+    event,
+    row: modelToRow(spec),
+    ...(group ? { group } : {})
+  });
 }
 
 /** Deletes a part with what hangs on it, its quotes, known pairs and files, as one group. Builds keep their own copy of it.

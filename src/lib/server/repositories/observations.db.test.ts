@@ -148,7 +148,7 @@ describe('a whole crate', () => {
     await seedOnce(db, at).catch(() => {});
     const demo = await resetDemo(db, at);
     const tags = (await listBuilds(db, demo.id)).map((b) => b.tag);
-    expect(new Set(tags).size).toBe(15);
+    expect(new Set(tags).size).toBe(16);
     expect(tags).not.toContain('AC-0014');
     expect((await getBuild(db, { crate_id: crateId, id: buildId })).id).toBe(own.id);
     // and what was seen on the demo's builds is there again
