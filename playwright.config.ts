@@ -37,14 +37,19 @@ export default defineConfig({
         '**/faults.e2e.ts',
         '**/backup.e2e.ts',
         '**/endurance.e2e.ts',
-        '**/full-disk.e2e.ts'
+        '**/full-disk.e2e.ts',
+        '**/away.e2e.ts'
       ],
       dependencies: ['walk']
     },
     { name: 'backup', testMatch: '**/backup.e2e.ts', dependencies: ['journeys'] },
     { name: 'faults', testMatch: '**/faults.e2e.ts', dependencies: ['journeys', 'backup'] },
     // A program of its own each; last, for they take all the machine has.
-    { name: 'endurance', testMatch: ['**/full-disk.e2e.ts', '**/endurance.e2e.ts'], dependencies: ['faults'] }
+    {
+      name: 'endurance',
+      testMatch: ['**/full-disk.e2e.ts', '**/away.e2e.ts', '**/endurance.e2e.ts'],
+      dependencies: ['faults']
+    }
   ],
   webServer: {
     // What it writes as an error is kept for the walk to look at; `exec`, so that the signal reaches it.

@@ -73,6 +73,10 @@ const WORK = [
   '/b/AC-0001/pads',
   '/b/AC-0001/pads/cut',
   '/b/AC-0001/pads/heat',
+  '/b/AC-0001/assemble',
+  '/b/AC-0005/assemble',
+  '/b/AC-0005/assemble?view=step',
+  '/b/AC-0005/assemble/trouble',
   '/b/AC-0001/measure',
   '/b/AC-0001/log'
 ];
@@ -106,6 +110,12 @@ const ON_A_PHONE = [
   '/b/AC-0001/pair',
   '/b/AC-0001/buy',
   '/b/AC-0001/pads',
+  '/b/AC-0005/assemble',
+  '/b/AC-0016/assemble',
+  '/b/AC-0016/assemble?view=step',
+  '/b/AC-0005/assemble/trouble',
+  '/b/AC-0005/assemble/trouble?symptom=not-detected',
+  '/b/AC-0005/assemble/leads',
   '/b/AC-0001/measure',
   '/c/fernhollow/rank',
   '/c/fernhollow/crate/drive',

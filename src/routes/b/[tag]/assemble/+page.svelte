@@ -145,9 +145,9 @@
         on:click={() => view({ view: oneByOne ? undefined : 'step', step: undefined, back: undefined })}
         >{oneByOne ? 'As a list' : 'One step at a time'}</Button
       >
-      <Button size="field" kind="tertiary" class="lesser" on:click={() => window.print()}>Print</Button>
+    {:else}
+      <Button size="field" kind="tertiary" href="/b/{tag}/assemble/leads">Plug and unplug</Button>
     {/if}
-    <Button size="field" kind="tertiary" class="lesser" href="/b/{tag}/assemble/leads">Plug and unplug</Button>
     <Button size="field" kind="tertiary" href="/b/{tag}/assemble/trouble">It does not work</Button>
   </div>
 
@@ -222,6 +222,8 @@
           {/if}
         {/each}
         <p class="end">
+          <button type="button" class="link" onclick={() => window.print()}>Print the sheet</button>
+          <a class="small" href="/b/{tag}/assemble/leads">How to plug and unplug it</a>
           <button type="button" class="link" onclick={() => (again = true)}>Begin a new sheet</button>
           <button type="button" class="link" onclick={deleteSheet}>Delete this sheet</button>
         </p>
@@ -246,8 +248,7 @@
 <style>
   /* One step at a time on a phone: the step is the page. */
   @media (max-width: 672px) {
-    .brief p,
-    .brief :global(.lesser) {
+    .brief p {
       display: none;
     }
     .brief .grow {
@@ -284,7 +285,8 @@
   }
   .end {
     display: flex;
-    gap: 18px;
+    flex-wrap: wrap;
+    gap: 8px 18px;
     padding-top: 12px;
     border-top: 1px solid var(--ash-edge);
   }
