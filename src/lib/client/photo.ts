@@ -1,3 +1,5 @@
+import { strippedJpeg } from './strip-jpeg';
+
 /** What a photograph on a step may be, as the server takes it. */
 const MOST_PIXELS = 2000;
 const MOST_BYTES = 1_000_000;
@@ -37,7 +39,7 @@ async function redrawn(bitmap: ImageBitmap): Promise<Blob | null> {
 }
 
 async function base64Of(blob: Blob): Promise<string> {
-  const bytes = new Uint8Array(await blob.arrayBuffer());
+  const bytes = strippedJpeg(new Uint8Array(await blob.arrayBuffer()));
   let binary = '';
   for (let i = 0; i < bytes.length; i += 32_768) binary += String.fromCharCode(...bytes.subarray(i, i + 32_768));
   return btoa(binary);
