@@ -91,3 +91,34 @@ describe('the next step follows the house rules, and names one that the crate ch
     expect(step('planned', undefined, { report: starved }).tone).toBe('urgent');
   });
 });
+
+describe('a run sheet that was begun', () => {
+  const stage = (id: string, title: string, complete: boolean) => ({
+    id,
+    title,
+    complete,
+    checked: complete,
+    done: complete ? 4 : 1,
+    all: 4
+  });
+  const stages = [
+    stage('lay-out', 'Lay out', true),
+    stage('dry-fit', 'Pads and dry fit', false),
+    stage('x', 'X', false)
+  ];
+  const sheet = { stages, current: 1, done: 5, all: 12 };
+
+  it('is named with its stage, before the build is said to be outdated', () => {
+    const next = step('bought', undefined, { sheet, outdated: true });
+    expect(next).toMatchObject({ text: 'Stage 2 of 3: pads and dry fit.', station: 'assemble' });
+    expect(next.marks).toBeUndefined();
+  });
+  it('that is done is followed by marking the build', () =>
+    expect(step('bought', undefined, { sheet: { ...sheet, current: null } })).toMatchObject({ marks: 'assembled' }));
+  it('is not spoken of once the build is further on, and never hides what fails', () => {
+    expect(step('formatted', undefined, { sheet }).station).toBe('measure');
+    const failing = plan(anInput({ drive: aDrive({ m2Key: 'B' }) }), { workings: false });
+    expect(step('bought', undefined, { sheet, report: failing }).tone).toBe('urgent');
+  });
+  it('that was not begun is offered', () => expect(step('bought')).toMatchObject({ station: 'assemble' }));
+});

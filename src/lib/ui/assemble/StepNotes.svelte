@@ -181,7 +181,9 @@
   }
   .file input {
     position: absolute;
-    inset: 0;
+    inset: -1px;
+    width: calc(100% + 2px);
+    height: calc(100% + 2px);
     opacity: 0;
     cursor: pointer;
   }
