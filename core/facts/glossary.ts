@@ -57,6 +57,17 @@ export const GLOSSARY: readonly Term[] = [
   },
   { term: 'Coupon', means: 'A fixed amount off a price, taken off after a discount in percent.' },
   {
+    term: 'Dry fit',
+    means:
+      'The case is closed once on the pads with their liners still on, and opened again: the imprints show whether each one touches.'
+  },
+  {
+    term: 'Eject',
+    also: ['unmount', 'remove safely'],
+    means:
+      'Telling the system that a drive will be unplugged, so that everything is written and nothing uses it. Some systems call it unmount or remove safely.'
+  },
+  {
     term: 'Endurance',
     also: ['TBW', 'terabytes written'],
     means: 'How much the computer may write before the warranty ends, in terabytes. 1 PBW is 1000 TBW.'
@@ -118,6 +129,10 @@ export const GLOSSARY: readonly Term[] = [
       'How long one small request takes. It decides how fast many small files go, whatever the big number on the box.'
   },
   {
+    term: 'Liner',
+    means: 'The film on each face of a pad. It comes off at the very end; left on, it keeps the heat in.'
+  },
+  {
     term: 'MB/s and Gb/s',
     also: ['megabytes', 'gigabits'],
     means:
@@ -141,6 +156,21 @@ export const GLOSSARY: readonly Term[] = [
   {
     term: 'Queue depth',
     means: 'How many requests are under way at once. Data sheets use deep queues; people at a desk work at depth 1.'
+  },
+  {
+    term: 'Retainer',
+    means:
+      'What holds the free end of an M.2 drive without a screw: a catch that turns over it, or a piece of rubber. The board lies in its notch, not under it.'
+  },
+  {
+    term: 'Run sheet',
+    means: 'The steps of putting a build together, in stages that each end in a check; made from its own parts.'
+  },
+  {
+    term: 'Post',
+    also: ['standoff'],
+    means:
+      'The small pillar on which the end of an M.2 drive lies and is screwed; it is set at the length of the drive.'
   },
   {
     term: 'Saw-tooth',
