@@ -375,3 +375,66 @@ test.describe('the crate over the API', () => {
     expect(await total()).toBe(3001);
   });
 });
+
+test('a run sheet and a search for a cause over the API: made for the parts, refused with the path', async ({
+  request
+}) => {
+  const parts = {
+    host: {
+      kind: 'host',
+      name: 'laptop',
+      os: { family: 'macos' },
+      ports: [{ id: 'p', label: 'left', plug: 'usb-c', modes: ['usb-10g'] }]
+    },
+    portId: 'p',
+    enclosure: {
+      kind: 'enclosure',
+      name: 'case',
+      formFactor: '2.5in',
+      protocols: ['sata'],
+      modes: ['usb-10g'],
+      plug: 'usb-c',
+      retention: 'screw',
+      opening: 'screws',
+      screws: { head: 'star', count: 4 }
+    },
+    drive: { kind: 'drive', name: 'drive', media: 'sata-ssd', formFactor: '2.5in', capacityTB: 1, thicknessMm: 7 }
+  };
+  type Made = { tools: string[]; stages: { steps: { code: string }[]; check: string }[]; leads: { plug: string[] } };
+  const made = (await (await request.post('/api/run-sheet', { data: { ...parts, units: 2 } })).json()) as Made;
+  const codes = made.stages.flatMap(({ steps }) => steps.map(({ code }) => code));
+  for (const code of ['tag-parts', 'fit-spacer', 'start-screws', 'fasten-crosswise', 'fasten-lid', 'keep-spares'])
+    expect(codes).toContain(code);
+  for (const code of ['insert-slanted', 'peel-liner', 'connect-supply']) expect(codes).not.toContain(code);
+  expect(made.tools.join()).toContain('star driver');
+  expect(made.leads.plug.length).toBeGreaterThan(1);
+
+  type Found = { ask: { test: string } | null; end: string | null; causes: { cause: string; backTo?: string }[] };
+  const look = async (data: object) => request.post('/api/trouble', { data: { ...parts, ...data } });
+  const first = (await (await look({ symptom: 'asks-to-initialise', answers: [] })).json()) as Found;
+  expect(first.ask?.test).toBe('new-drive');
+  const answers = [{ test: 'new-drive', outcome: 'never' }];
+  const end = (await (await look({ symptom: 'asks-to-initialise', answers })).json()) as Found;
+  expect(end).toMatchObject({ ask: null, end: 'cause', causes: [{ cause: 'not-initialised', backTo: 'look-for-it' }] });
+
+  for (const [path, data, field] of [
+    ['/api/run-sheet', { ...parts, units: 0 }, 'units'],
+    ['/api/run-sheet', { ...parts, from: 'shop' }, 'from'],
+    ['/api/trouble', { ...parts, symptom: 'sings', answers: [] }, 'symptom'],
+    [
+      '/api/trouble',
+      { ...parts, symptom: 'slow', answers: [{ test: 'disk-list', outcome: 'right' }] },
+      'answers.0.test'
+    ],
+    [
+      '/api/trouble',
+      { ...parts, symptom: 'slow', answers: [{ test: 'how-full', outcome: 'blue' }] },
+      'answers.0.outcome'
+    ]
+  ] as const) {
+    const answer = await request.post(path, { data });
+    expect(answer.status(), path).toBe(400);
+    const { error } = (await answer.json()) as { error: { fields: { path: string }[] } };
+    expect(error.fields.map((one) => one.path)).toContain(field);
+  }
+});

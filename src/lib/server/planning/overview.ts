@@ -34,11 +34,18 @@ export type BuildRow = {
   answers: PlanAnswer[];
 };
 
+/** Builds that a run sheet is still asked about: those that are not put together yet. */
+const atTheBench = (builds: readonly { id: string; stage: BuildStage }[]): string[] =>
+  builds.filter(({ stage }) => stage === 'planned' || stage === 'bought').map(({ id }) => id);
+
 /** All builds of a crate with their newest result and the one next step of each. */
 export async function buildRows(db: Knex, crateId: string, today: string): Promise<BuildRow[]> {
   const [builds, runs] = await Promise.all([listBuilds(db, crateId), listRuns(db, { crateId })]);
   const choices = builds.map(({ choice }) => choice);
-  const [library, progress] = await Promise.all([loadLibrary(db, crateId, choices), sheetsOf(db, crateId)]);
+  const [library, progress] = await Promise.all([
+    loadLibrary(db, crateId, choices),
+    sheetsOf(db, { crateId, buildIds: atTheBench(builds) })
+  ]);
   return builds.map((build) => {
     // As its parts are now: every page shows the same verdict and price, and this one says where it was planned otherwise.
     const { report, snapshot, differences } = buildNow(library, build);

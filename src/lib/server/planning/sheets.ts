@@ -76,12 +76,16 @@ export async function newestSheet(db: Knex, build: StoredBuild, parts: PlanInput
   return wholeSheet(parts, stored, await listChecks(db, { crateId: build.crateId, sheetId: stored.id }));
 }
 
-/** How far the newest sheet of each build of a crate is; nothing where none was begun. */
+/** How far the newest sheet of each of these builds is; nothing where none was begun. */
 export async function sheetsOf(
   db: Knex,
-  crateId: string
+  args: { crateId: string; buildIds: readonly string[] }
 ): Promise<(buildId: string, parts: PlanInput) => SheetProgress | undefined> {
-  const [sheets, entries] = await Promise.all([listSheets(db, { crateId }), checksBySheet(db, crateId)]);
+  const sheets = await listSheets(db, args);
+  const entries = await checksBySheet(
+    db,
+    sheets.map(({ id }) => id)
+  );
   return (buildId, parts) => {
     const newest = sheets.find((sheet) => sheet.buildId === buildId);
     return newest && wholeSheet(parts, newest, entries.get(newest.id) ?? []).progress;

@@ -22,10 +22,13 @@ export async function listChecks(db: Knex, args: { crateId: string; sheetId: str
   return (await db('checks').where(where).orderBy('seq').orderBy('id')).map(fromRow);
 }
 
-/** The entries of every sheet of a crate, by sheet. */
-export async function checksBySheet(db: Knex, crateId: string): Promise<Map<string, Entry[]>> {
+/** The entries of some sheets, by sheet. */
+export async function checksBySheet(db: Knex, sheetIds: readonly string[]): Promise<Map<string, Entry[]>> {
   const bySheet = new Map<string, Entry[]>();
-  for (const row of await db('checks').where({ crate_id: crateId }).orderBy('seq').orderBy('id')) {
+  for (const row of await db('checks')
+    .whereIn('sheet_id', [...sheetIds])
+    .orderBy('seq')
+    .orderBy('id')) {
     const list = bySheet.get(row.sheet_id as string);
     if (list) list.push(fromRow(row));
     else bySheet.set(row.sheet_id as string, [fromRow(row)]);
@@ -44,7 +47,7 @@ export async function knownKeys(
   const keys = [...args.keys];
   const known = new Map<string, string | null>();
   const undone = (await db('revisions')
-    .where({ row_table: 'checks' })
+    .where({ crate_id: args.crateId, row_table: 'checks' })
     .whereIn('row_id', keys)
     .pluck('row_id')) as string[];
   for (const key of undone) known.set(key, null);

@@ -35,10 +35,18 @@ const fromRow = (row: Record<string, unknown>): StoredSheet =>
     createdAt: row.created_at
   });
 
-/** The sheets of a crate or of one build, the newest first. */
-export async function listSheets(db: Knex, args: { crateId: string; buildId?: string }): Promise<StoredSheet[]> {
-  const where = { crate_id: args.crateId, ...(args.buildId ? { build_id: args.buildId } : {}) };
-  return (await db('sheets').where(where).orderBy('created_at', 'desc').orderBy('id', 'desc')).map(fromRow);
+/** The sheets of a crate, of one build or of some, the newest first. */
+export async function listSheets(
+  db: Knex,
+  args: { crateId: string; buildId?: string; buildIds?: readonly string[] }
+): Promise<StoredSheet[]> {
+  const { crateId, buildId, buildIds } = args;
+  const rows = db('sheets')
+    .where({ crate_id: crateId, ...(buildId ? { build_id: buildId } : {}) })
+    .orderBy('created_at', 'desc')
+    .orderBy('id', 'desc');
+  if (buildIds) rows.whereIn('build_id', [...buildIds]);
+  return (await rows).map(fromRow);
 }
 
 /** @throws Problem `not-found` */

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { MOST_QUESTIONS, type TroubleReport } from '#core/diagnosis/trouble';
-  import { duration } from '#core/quantities/format';
+  import { minuteWords } from './path';
 
   type Props = {
     ask: NonNullable<TroubleReport['ask']>;
@@ -17,7 +17,7 @@
 
 <section class="ask">
   <p class="small quiet">
-    Look {number} of at most {MOST_QUESTIONS} · about {duration(ask.minutes * 60)}{ask.tools.length > 0
+    Look {number} of at most {MOST_QUESTIONS} · {minuteWords(ask.minutes)}{ask.tools.length > 0
       ? ` · takes ${ask.tools.join(' and ')}`
       : ' · without tools'}
   </p>

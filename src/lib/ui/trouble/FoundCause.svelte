@@ -2,7 +2,7 @@
   import { Button } from 'carbon-components-svelte';
   import { SYMPTOM_WORDS, type Symptom } from '#core/diagnosis/question';
   import type { TroubleReport } from '#core/diagnosis/trouble';
-  import { duration } from '#core/quantities/format';
+  import { minuteWords } from './path';
 
   type Props = {
     report: TroubleReport;
@@ -53,7 +53,7 @@
           <li>
             {way.text}
             <span class="quiet small"
-              >about {duration(way.minutes * 60)}{way.tools.length > 0 ? `, with ${way.tools.join(' and ')}` : ''}</span
+              >{minuteWords(way.minutes)}{way.tools.length > 0 ? `, with ${way.tools.join(' and ')}` : ''}</span
             >
           </li>
         {/each}

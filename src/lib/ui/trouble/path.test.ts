@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { foldTicks } from '../common/fold-ticks';
-import { answersFromText, answersToText } from './path';
+import { answersFromText, answersToText, minuteWords } from './path';
 
 describe('a path in an address', () => {
   const code = fc.stringMatching(/^[a-z0-9-]{1,20}$/);
@@ -16,6 +16,13 @@ describe('a path in an address', () => {
     expect(answersFromText('a:b.<script>.c:d')).toEqual([{ test: 'a', outcome: 'b' }]);
     expect(answersFromText(Array.from({ length: 9 }, (_, n) => `t${n}:o`).join('.'))).toHaveLength(6);
   });
+});
+
+describe('how long a look takes', () => {
+  it('is said as people say it', () =>
+    expect([0.2, 0.5, 1, 12, 240].map(minuteWords)).toEqual([
+      ...['less than a minute', 'less than a minute', 'about 1 minute', 'about 12 minutes', 'about 4 hours']
+    ]));
 });
 
 describe('ticks in a log', () => {

@@ -1,4 +1,13 @@
+import { counted } from '#core/quantities/format';
 import type { TroubleAnswer } from '#core/diagnosis/trouble';
+
+/** How long a look takes, as a person says it. */
+export const minuteWords = (minutes: number): string =>
+  minutes < 0.8
+    ? 'less than a minute'
+    : minutes < 100
+      ? `about ${counted(Math.round(minutes), 'minute')}`
+      : `about ${counted(Math.round(minutes / 60), 'hour')}`;
 
 /**
  * The answers of a search in an address: `test:outcome` one after the other, with a point between.
