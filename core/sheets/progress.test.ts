@@ -114,6 +114,12 @@ describe('a sheet', () => {
     const base = { key: '01ARZ3NDEKTSV4RRFFQ69G5FAV', stepId: 's', at: '2026-11-27T10:00:00.000Z' };
     expect(entryInputSchema.safeParse(base).success).toBe(false);
     expect(entryInputSchema.safeParse({ ...base, note: 'n' }).success).toBe(true);
+    for (const note of ['', ' \n ']) expect(entryInputSchema.safeParse({ ...base, note }).success).toBe(false);
+    const answer = { question: 'directionMark', value: true } as const;
+    expect(entryInputSchema.safeParse({ ...base, answer }).success).toBe(true);
+    expect(entryInputSchema.safeParse({ ...base, answer, done: true }).success).toBe(false);
+    for (const at of ['yesterday', '2026-11-27T10:00:00.123456789Z', '2026-11-27T10:00:00+05:00'])
+      expect(entryInputSchema.safeParse({ ...base, note: 'n', at }).success).toBe(false);
     expect(entryInputSchema.safeParse({ ...base, done: true, stepId: '../x' }).success).toBe(false);
   });
 });

@@ -2,8 +2,13 @@ import { z } from 'zod';
 import { id } from '../parts/form/field.ts';
 import { answerSchema, stepId, tickable, type RunSheet, type SheetStage } from './sheet.ts';
 
-/** A note on a step: a few lines. */
-const note = z.string().max(1000).meta({ title: 'Note' });
+/** A note on a step: a few lines, with something to read in them. */
+const note = z.string().max(1000).regex(/\S/, 'must hold something to read').meta({ title: 'Note' });
+/** A time in UTC, as a browser writes it. */
+const when = z.iso
+  .datetime({ error: 'must be a time such as 2026-11-27T10:00:00.000Z' })
+  .max(24, 'must be a time such as 2026-11-27T10:00:00.000Z')
+  .meta({ title: 'When' });
 
 /** A tick, a note or an answer, as its sender makes it. */
 export const entryInputSchema = z
@@ -14,7 +19,7 @@ export const entryInputSchema = z
     done: z.boolean().optional(),
     note: note.optional(),
     answer: answerSchema.optional(),
-    at: z.iso.datetime().meta({ title: 'When' }),
+    at: when,
     seen: id()
       .nullable()
       .optional()
@@ -23,6 +28,10 @@ export const entryInputSchema = z
   .refine(({ done, note, answer }) => done !== undefined || note !== undefined || answer !== undefined, {
     path: ['done'],
     message: 'must be given, or a note, or an answer'
+  })
+  .refine(({ done, note, answer }) => answer === undefined || (done === undefined && note === undefined), {
+    path: ['answer'],
+    message: 'stands in an entry of its own'
   });
 export type EntryInput = z.infer<typeof entryInputSchema>;
 
@@ -175,7 +184,7 @@ export function changesSince(
     [...marksOf(entries).values()].flatMap(({ done, entry }) => (done && entry ? [entry.stepId] : []))
   );
   return {
-    added: [...now].filter(([id]) => !(id in seen)).map(([id, text]) => ({ id, text })),
+    added: [...now].filter(([id]) => !Object.hasOwn(seen, id)).map(([id, text]) => ({ id, text })),
     gone: Object.entries(seen)
       .filter(([id]) => !now.has(id))
       .map(([id, text]) => ({ id, text, done: done.has(id) }))

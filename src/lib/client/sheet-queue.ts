@@ -27,9 +27,12 @@ let store: Promise<IDBPDatabase<Store> | null> | undefined;
 const inMemory = new Map<string, Waiting>();
 
 function opened(): Promise<IDBPDatabase<Store> | null> {
-  store ??= openDB<Store>('ash-crate', 1, {
-    upgrade: (db) => void db.createObjectStore('waiting', { keyPath: 'key' })
-  }).catch(() => null);
+  // A private window may have no such store at all, and then it is the call itself that fails.
+  store ??= Promise.resolve()
+    .then(() =>
+      openDB<Store>('ash-crate', 1, { upgrade: (db) => void db.createObjectStore('waiting', { keyPath: 'key' }) })
+    )
+    .catch(() => null);
   return store;
 }
 

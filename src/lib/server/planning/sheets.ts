@@ -190,6 +190,11 @@ function saidOf({ done, note, answer }: EntryInput, text: string): string {
   return `${done ? 'ticked' : 'unticked'} ${about}${note ? `: ${note}` : ''}`;
 }
 
+/** What a step was called that is on the sheet no more; nothing where it never was. */
+function wordsBefore(stepId: string, { seen }: StoredSheet, entries: readonly Entry[]): string | undefined {
+  return Object.hasOwn(seen, stepId) ? seen[stepId] : entries.find((entry) => entry.stepId === stepId)?.stepId;
+}
+
 /** Everything that is needed while entries are taken down one after the other. */
 class Taking {
   readonly taken: Taken = { accepted: [], already: [], conflicts: [], unknown: [], kept: [] };
@@ -234,7 +239,7 @@ class Taking {
   /** What was done at a step that is gone stays in the log. */
   async #ofNoStep(entry: EntryInput): Promise<void> {
     this.taken.unknown.push(entry.key);
-    const was = this.stored.seen[entry.stepId] ?? this.entries.find(({ stepId }) => stepId === entry.stepId)?.stepId;
+    const was = wordsBefore(entry.stepId, this.stored, this.entries);
     if (was === undefined) return;
     this.taken.kept.push(entry.key);
     await this.#write(entry, was, null, ', a step that is no longer on the sheet');
@@ -356,10 +361,7 @@ export async function takePhoto(
   const { crateId, id, stepId, unitId } = args;
   const { stored, sheet, entries } = await readSheet(db, args);
   const { tag } = await getBuild(db, { crate_id: crateId, id: stored.buildId });
-  const text =
-    tickable(sheet).find((step) => step.id === stepId)?.text ??
-    stored.seen[stepId] ??
-    entries.find((entry) => entry.stepId === stepId)?.stepId;
+  const text = tickable(sheet).find((step) => step.id === stepId)?.text ?? wordsBefore(stepId, stored, entries);
   refuse([
     ...(text === undefined ? [{ path: 'stepId', message: 'is no step of this sheet' }] : []),
     ...(unitId !== undefined && !stored.unitIds.includes(unitId)

@@ -69,6 +69,7 @@ export const sheetOperations = {
         .array(id())
         .max(MOST_UNITS)
         .refine((list) => new Set(list).size === list.length, 'must not name an item twice')
+        .meta({ title: 'Items' })
         .optional(),
       from: z.literal('ready-made').optional()
     }),
