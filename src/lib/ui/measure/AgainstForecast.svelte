@@ -7,7 +7,12 @@
   import Lane from '../common/Lane.svelte';
 
   /** One result on the drawing of the chain, in sentences, and what it points to where it is too low. */
-  let { report, run, cause }: { report: PlanReport; run: KeptResult | undefined; cause: Cause | undefined } = $props();
+  let {
+    report,
+    run,
+    cause,
+    troubleHref
+  }: { report: PlanReport; run: KeptResult | undefined; cause: Cause | undefined; troubleHref?: string } = $props();
   const rows = $derived(run ? compareWithPlan(run.results, report) : []);
   const measured = $derived(run?.results.writeMBps ?? run?.results.readMBps);
   const laneForecast = $derived(
@@ -48,6 +53,9 @@
       <ol>
         {#each cause.tries as text (text)}<li>{text.charAt(0).toUpperCase()}{text.slice(1)}.</li>{/each}
       </ol>
+      {#if troubleHref}<p>
+          <a href={troubleHref}>Find the cause step by step</a>: what was measured is known there.
+        </p>{/if}
     </div>{/if}
   {#if run.simulated}<p class="simulated">
       <strong>Simulated.</strong> These figures come from the stand-in rig that ships with Ash Crate, not from a device.

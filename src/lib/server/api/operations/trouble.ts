@@ -17,6 +17,7 @@ import { buildNow, loadLibrary } from '../../planning/planning';
 import { refuse } from '../../problems/problem';
 import { getBuild } from '../../repositories/builds';
 import { createTroubleRecord } from '../../repositories/observations';
+import { getCrate } from '../../repositories/crates';
 import { listRuns } from '../../repositories/runs';
 import { operation } from '../operation';
 import { planRequestSchema, resolvePlanRequest } from '../plan-request';
@@ -66,7 +67,9 @@ export const troubleOperations = {
     handle: async ({ db, params, body, by, at }) => {
       const { crateId, buildId } = params;
       const build = await getBuild(db, { crate_id: crateId, id: buildId });
-      const [run] = await listRuns(db, { crateId, buildId });
+      const { demo } = await getCrate(db, { id: crateId });
+      // What the stand-in rig gave is no evidence outside of the demo.
+      const run = (await listRuns(db, { crateId, buildId })).find(({ simulated }) => demo || !simulated);
       const { snapshot } = buildNow(await loadLibrary(db, crateId, [build.choice]), build);
       const { causes, end, path, known } = asked(body, snapshot, run?.results);
       const found = end === 'cause' ? causes[0] : undefined;

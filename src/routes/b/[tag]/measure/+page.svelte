@@ -61,7 +61,7 @@
     </div>
   </div>
 
-  <AgainstForecast {report} {run} {cause} />
+  <AgainstForecast {report} {run} {cause} troubleHref="/b/{data.build.tag}/assemble/trouble?symptom=slow" />
 
   {#if chosenOption('judge-by', data.crate.houseRules) !== 'synthetic'}
     <Stopwatch

@@ -22,7 +22,9 @@
     return SYMPTOMS.find((one) => one === asked);
   });
   const answers = $derived(answersFromText(page.url.searchParams.get('a')));
-  const situation = $derived(situationOf(parts, data.runs[0]?.results));
+  /** The newest result; one of the stand-in rig counts in the demo only, and is called so. */
+  const run = $derived(data.runs.find(({ simulated }) => data.crate.demo || !simulated));
+  const situation = $derived(situationOf(parts, run?.results));
   /** An address of another build, or of before its parts were changed, may hold answers to what is not asked here. */
   const report = $derived.by(() => {
     if (!symptom) return undefined;
@@ -34,6 +36,11 @@
     }
   });
   let busy = $state(false);
+  /** Who says what is not asked: the parts, or a result. */
+  const sayer = (test: string) =>
+    test !== 'reads-at' && test !== 'read-or-write'
+      ? 'The build says so.'
+      : `The newest result says so${run?.simulated ? ', a simulated one' : ''}.`;
 
   const go = (chosen: string | undefined, list: readonly TroubleAnswer[]) =>
     void keepAddress(withQuery(page.url, { symptom: chosen, a: answersToText(list) || undefined }));
@@ -123,7 +130,7 @@
         <button type="button" class="link" onclick={() => go(undefined, [])}>Something else</button>
       </li>
       {#each report.known as one (one.test)}<li class="quiet">
-          {one.text} <span class="small">The build says so.</span>
+          {one.text} <span class="small">{sayer(one.test)}</span>
         </li>{/each}
       {#each report.path as one, i (one.test)}
         <li>
