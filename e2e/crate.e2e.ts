@@ -78,27 +78,27 @@ test('units: added, lent by keyboard alone, found by a picture of their label, d
 
   // the palette: from anywhere to the unit, without a mouse
   await page.keyboard.press('Control+k');
-  await page.keyboard.type('D-012');
-  await expect(page.getByRole('option', { name: /D-012 · Loam/ })).toBeVisible();
+  await page.keyboard.type('D-015');
+  await expect(page.getByRole('option', { name: /D-015 · Loam/ })).toBeVisible();
   await page.keyboard.press('Enter');
-  await expect(page).toHaveURL(/\/u\/D-012$/);
+  await expect(page).toHaveURL(/\/u\/D-015$/);
   await page.getByRole('button', { name: 'Lend' }).press('Enter');
   await page.getByLabel('Who takes it').fill('field crew');
   await page.getByRole('dialog', { name: /Lend/ }).getByRole('button', { name: 'Lend' }).press('Enter');
-  await expect(page.getByText('field crew took D-012.')).toBeVisible();
+  await expect(page.getByText('field crew took D-015.')).toBeVisible();
 
   const code = await page.getByRole('img', { name: 'Code that opens this page' }).screenshot();
   await open(page, '/c/fernhollow/find');
   await page
     .getByLabel('photograph the label', { exact: false })
     .setInputFiles({ name: 'label.png', mimeType: 'image/png', buffer: code });
-  await expect(page).toHaveURL(/\/u\/D-012$/);
+  await expect(page).toHaveURL(/\/u\/D-015$/);
   await page.getByRole('button', { name: 'Delete' }).click();
   await expect(page).toHaveURL(/\/items$/);
   await page.getByRole('button', { name: 'Undo' }).last().click();
   await expect(page.getByText('Undone.')).toBeVisible();
-  await open(page, '/c/fernhollow/u/D-012');
-  await expect(page.getByRole('heading', { name: /D-012/ })).toBeVisible();
+  await open(page, '/c/fernhollow/u/D-015');
+  await expect(page.getByRole('heading', { name: /D-015/ })).toBeVisible();
 });
 
 test('a build’s shopping list tells what is there, what is to buy and what is missing', async ({ page }) => {

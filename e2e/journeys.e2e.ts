@@ -201,10 +201,10 @@ test('an address with a drive that is not there says so and keeps the rest', asy
 
 test('Today marks the next stage of a build, and takes it back', async ({ page }) => {
   await open(page, '/c/fernhollow');
-  const row = page.getByRole('listitem').filter({ hasText: 'Bootable spare' });
-  await row.getByRole('button', { name: 'Mark assembled' }).click();
-  await expect(row).toContainText('assembled');
-  await expect(row.getByRole('button', { name: 'Mark formatted' })).toBeVisible();
+  const row = page.getByRole('listitem').filter({ hasText: 'Two-lane trial' });
+  await row.getByRole('button', { name: 'Mark formatted' }).click();
+  await expect(row).toContainText('formatted');
+  await expect(row.getByRole('button', { name: 'Mark formatted' })).toBeHidden();
   await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(row).toContainText('bought');
+  await expect(row).toContainText('assembled');
 });

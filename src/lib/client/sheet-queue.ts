@@ -42,8 +42,13 @@ export const outlivesPage = async (): Promise<boolean> => (await opened()) !== n
 export async function keepWaiting(waiting: Waiting): Promise<void> {
   localStorage.setItem(FLAG, '1');
   const db = await opened();
-  if (db) await db.put('waiting', waiting);
-  else inMemory.set(waiting.key, waiting);
+  try {
+    if (!db) throw new Error('no store');
+    await db.put('waiting', waiting);
+  } catch {
+    // No store, or no room in it: it waits as long as the page does.
+    inMemory.set(waiting.key, waiting);
+  }
 }
 
 export async function forgetWaiting(keys: readonly string[]): Promise<void> {
@@ -57,7 +62,7 @@ export async function forgetWaiting(keys: readonly string[]): Promise<void> {
 /** Everything that waits, in the order in which it was done: keys rise with time. */
 export async function allWaiting(): Promise<Waiting[]> {
   const db = await opened();
-  const list = db ? await db.getAll('waiting') : [...inMemory.values()];
+  const list = [...((await db?.getAll('waiting')) ?? []), ...inMemory.values()];
   if (list.length === 0) localStorage.removeItem(FLAG);
   return list.sort((a, b) => (a.key < b.key ? -1 : 1));
 }
@@ -103,15 +108,17 @@ export type Sent = {
   refused: Waiting[];
 };
 
-let running: Promise<Sent> | undefined;
+let running: Promise<unknown> = Promise.resolve();
 
 /**
  * Sends what waits, in order. What is sent is forgotten only once the server has it: a page that dies in between sends it again, and the
  * server knows it by its key. What the server refuses stays here with the reason; the rest goes on.
  */
 export function sendWaiting(): Promise<Sent> {
-  running ??= sendAll().finally(() => (running = undefined));
-  return running;
+  // One after the other: whoever comes while the last entries of an earlier round are on their way finds the rest sent.
+  const turn = running.then(sendAll);
+  running = turn.catch(() => {});
+  return turn;
 }
 
 /** Sends a batch; where one entry of it is wrong, that one alone, so that the others do not wait for it. */

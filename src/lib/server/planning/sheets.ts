@@ -147,7 +147,7 @@ export const takenSchema = z.strictObject({
     .describe('taken down beside what they contradict: both are shown, and somebody decides'),
   unknown: z.array(z.string()).describe('of a step that is not on the sheet'),
   kept: z.array(z.string()).describe('of these, the ones of steps that were on it: they stand in the log'),
-  group: z.string().optional().describe('what undo takes')
+  group: z.string().optional().describe('takes back the last of them that was written; each is a change of its own')
 });
 export type Taken = z.infer<typeof takenSchema>;
 
@@ -198,8 +198,9 @@ function wordsBefore(stepId: string, { seen }: StoredSheet, entries: readonly En
 /** Everything that is needed while entries are taken down one after the other. */
 class Taking {
   readonly taken: Taken = { accepted: [], already: [], conflicts: [], unknown: [], kept: [] };
-  readonly group = newId();
-  #wrote = false;
+  /** Each entry is undone by itself: this is the group of the one that is being taken. */
+  group = newId();
+  #wrote: string | undefined;
   #words = new Map<string, { text: string; once: boolean }>();
 
   stored: StoredSheet;
@@ -223,6 +224,7 @@ class Taking {
   }
 
   async take(entry: EntryInput, known: ReadonlySet<string>): Promise<void> {
+    this.group = newId();
     if (known.has(entry.key)) {
       this.taken.already.push(entry.key);
       return;
@@ -290,7 +292,7 @@ class Taking {
       message,
       group: this.group
     });
-    this.#wrote = true;
+    this.#wrote = this.group;
     this.entries.push({
       key: entry.key,
       stepId: entry.stepId,
@@ -305,7 +307,7 @@ class Taking {
   }
 
   result(): Taken {
-    return this.#wrote ? { ...this.taken, group: this.group } : this.taken;
+    return this.#wrote ? { ...this.taken, group: this.#wrote } : this.taken;
   }
 }
 

@@ -200,7 +200,12 @@ describe('answers', () => {
       { stepId, done: true }
     ]);
     expect(taken.accepted).toHaveLength(2);
+    // Each is a change of its own: undo takes the last one back, and leaves the other.
     await undo(db, { crateId, group: taken.group!, ...one });
+    expect((await read()).entries.filter(({ done }) => done)).toEqual([]);
+    expect(await asks()).not.toContain('retention');
+    const [log] = await db('revisions').where({ row_table: 'models', row_id: ids.enclosure! }).orderBy('id', 'desc');
+    await undo(db, { crateId, group: log.group_id, ...one });
   });
   it('of a part that was deleted stay on the sheet', async () => {
     const spec = anEnclosure({ name: 'Goes away' });
