@@ -1,3 +1,4 @@
+import type { CauseCode } from '../diagnosis/causes.ts';
 import { LINK_MODES } from '../facts/link-modes.ts';
 import type { MBps } from '../quantities/measures.ts';
 import { seeded } from '../quantities/random.ts';
@@ -25,7 +26,7 @@ export const SIMULATED_FAULTS = [
   'background-load',
   'encryption-cost',
   'unstable-link'
-] as const;
+] as const satisfies readonly CauseCode[];
 export type SimulatedFault = (typeof SIMULATED_FAULTS)[number];
 
 /** Tells what a fault does to the two rates. */

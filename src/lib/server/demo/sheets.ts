@@ -1,6 +1,7 @@
 import type { Knex } from 'knex';
 import type { TroubleRecord } from '#core/diagnosis/record';
-import { beginSheet, readSheet, takeEntries, takePhoto } from '../planning/sheets';
+import { beginSheet, readSheet, takePhoto } from '../planning/sheets';
+import { takeEntries } from '../planning/sheet-entries';
 import { buildNow, loadLibrary } from '../planning/planning';
 import { getBuild } from '../repositories/builds';
 import { createTroubleRecord } from '../repositories/observations';

@@ -132,7 +132,7 @@
   .check {
     display: flex;
     gap: 14px;
-    align-items: baseline;
+    align-items: center;
     padding: 10px 12px;
     margin: 4px 0 14px;
     border: 1px dashed var(--ash-edge);

@@ -10,7 +10,8 @@ import { deleteSheet, getSheet, listSheets, SHEET_KINDS, storedSheetSchema } fro
 import { newId } from '../../db/change';
 import { writing } from '../../db/writing';
 import { PHOTO_LIMIT } from '../../photos/check';
-import { beginSheet, lookedThrough, readSheet, takeEntries, takenSchema, takePhoto } from '../../planning/sheets';
+import { beginSheet, lookedThrough, readSheet, takePhoto } from '../../planning/sheets';
+import { takeEntries, takenSchema } from '../../planning/sheet-entries';
 import { operation } from '../operation';
 import { changed, CRATE, inBuild, inCrateWithId, versioned } from './common';
 

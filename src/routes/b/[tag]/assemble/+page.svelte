@@ -14,9 +14,9 @@
   import LayOut from '$lib/ui/assemble/LayOut.svelte';
   import NewSteps from '$lib/ui/assemble/NewSteps.svelte';
   import OneStep from '$lib/ui/assemble/OneStep.svelte';
+  import SheetList from '$lib/ui/assemble/SheetList.svelte';
   import SheetPaper from '$lib/ui/assemble/SheetPaper.svelte';
   import SheetState from '$lib/ui/assemble/SheetState.svelte';
-  import StagePart from '$lib/ui/assemble/StagePart.svelte';
   import { notices } from '$lib/ui/frame/notices.svelte';
 
   let { data } = $props();
@@ -76,13 +76,6 @@
     if (!willUnload) notices.add('error', 'No connection: this page stays open, the others come up when it is back.');
     cancel();
   });
-  function openStage(stageId: string, isOpen: boolean): void {
-    folded = { ...folded, [stageId]: !isOpen };
-  }
-  /** Stages that somebody opened or folded; the others are open where the work is. */
-  let folded = $state.raw<Record<string, boolean>>({});
-  const isOpen = (stageId: string, n: number) => !(folded[stageId] ?? n !== open.progress.current);
-
   async function begin(unitIds: string[], readyMade: boolean): Promise<void> {
     busy = true;
     const body = { kind: 'assemble', unitIds, ...(readyMade ? { from: 'ready-made' } : {}) };
@@ -200,34 +193,16 @@
         onmove={(step) => view({ step, back: undefined })}
       />
     {:else}
-      <div class="no-print">
-        <details class="table" open={open.progress.current === 0}>
-          <summary>What to lay out: parts, tools, spares</summary>
-          <LayOut sheet={open.sheet} {acts} standing={data.standing} buyHref="/b/{tag}/buy" />
-        </details>
-        {#each open.sheet.stages as stage, n (stage.id)}
-          {@const progress = open.progress.stages[n]}
-          {#if progress}
-            <StagePart
-              {stage}
-              number={n + 1}
-              of={open.sheet.stages.length}
-              {progress}
-              open={isOpen(stage.id, n)}
-              {acts}
-              {added}
-              imprintHref="/b/{tag}/pads"
-              ontoggle={(isOpen) => openStage(stage.id, isOpen)}
-            />
-          {/if}
-        {/each}
-        <p class="end">
-          <button type="button" class="link" onclick={() => window.print()}>Print the sheet</button>
-          <a class="small" href="/b/{tag}/assemble/leads">How to plug and unplug it</a>
-          <button type="button" class="link" onclick={() => (again = true)}>Begin a new sheet</button>
-          <button type="button" class="link" onclick={deleteSheet}>Delete this sheet</button>
-        </p>
-      </div>
+      <SheetList
+        sheet={open.sheet}
+        progress={open.progress}
+        {acts}
+        {added}
+        standing={data.standing}
+        buildHref="/b/{tag}"
+        onagain={() => (again = true)}
+        ondelete={deleteSheet}
+      />
     {/if}
     <SheetPaper
       sheet={open.sheet}
@@ -266,14 +241,6 @@
       grid-template-columns: minmax(0, 1fr);
     }
   }
-  .table {
-    border-top: 1px solid var(--ash-edge);
-  }
-  .table > summary {
-    padding: 10px 0;
-    font-weight: 650;
-    cursor: pointer;
-  }
   .finished {
     display: flex;
     flex-wrap: wrap;
@@ -282,12 +249,5 @@
     padding: 10px 14px;
     margin: 8px 0;
     border: 1px solid var(--ash-pass);
-  }
-  .end {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 8px 18px;
-    padding-top: 12px;
-    border-top: 1px solid var(--ash-edge);
   }
 </style>
