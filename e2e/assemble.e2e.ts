@@ -317,3 +317,11 @@ test('on paper the sheet has two pages at most, with boxes and a code; the leads
   await expect(page.getByRole('heading', { name: 'Unplug', exact: true })).toBeVisible();
   await expect(page.getByText('switch its supply off', { exact: false })).toBeVisible();
 });
+
+test('the screen stays on where the browser allows it, and the page says where it does not', async ({ page }) => {
+  await open(page, '/b/AC-0005/assemble');
+  await expect(page.getByText('The screen stays on.')).toBeVisible();
+  await page.addInitScript(() => Object.defineProperty(navigator, 'wakeLock', { value: undefined }));
+  await open(page, '/b/AC-0005/assemble?view=step');
+  await expect(page.getByText('The screen may go dark', { exact: false })).toBeVisible();
+});

@@ -41,6 +41,8 @@ export type Question = {
   minutes: number;
   /** What it takes beside eyes and hands. */
   tools?: readonly string[];
+  /** Whether the case is opened for it. */
+  opens?: true;
   outcomes: readonly { outcome: string; text: Text }[];
   usual: readonly number[];
   given: Partial<Record<CauseCode, readonly number[]>>;

@@ -107,6 +107,20 @@ describe('what is asked', () => {
     expect(wrong([{ test: 'disk-list', outcome: 'right' }])).toThrow(UnknownAnswer);
     expect(wrong([{ test: 'how-it-falls', outcome: 'blue' }])).toThrow('answers.0.outcome');
   });
+  it('names the driver where the case is held by screws, and none where it is not', () => {
+    const opening = (how: 'screws' | 'slide') => situationOf(anInput({ enclosure: anEnclosure({ opening: how }) }));
+    const asked = (at: Situation) => {
+      const answers: TroubleAnswer[] = [];
+      for (;;) {
+        const { ask } = tests('no-capacity', at, answers);
+        if (ask === null || ask.minutes > 5) return ask?.tools;
+        answers.push({ test: ask.test, outcome: ask.outcomes[0]!.outcome === 'yes' ? 'no' : ask.outcomes[0]!.outcome });
+        if (answers[0]!.test === 'board-flat') answers[0]!.outcome = 'yes';
+      }
+    };
+    expect(asked(opening('screws'))).toContain('a screwdriver for the case');
+    expect(asked(opening('slide'))).not.toContain('a screwdriver for the case');
+  });
   it('where nothing can be told it names what would', () => {
     const answers: TroubleAnswer[] = [];
     for (;;) {

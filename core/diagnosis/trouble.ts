@@ -234,14 +234,20 @@ function causeReport(
   };
 }
 
-const askReport = ({ code, text, minutes, tools, outcomes }: Question, at: Situation): TroubleReport['ask'] => ({
-  test: code,
-  text: wordsFor(text, at),
-  minutes,
-  tools: [...(tools ?? [])],
+/** What a question takes for this build: with the driver, where its case is held by screws or may be. */
+function toolsFor({ tools = [], opens }: Question, { hands: { opening } }: Situation): string[] {
+  const screwed = opens === true && (opening === 'screws' || opening === undefined);
+  return screwed ? [...tools, 'a screwdriver for the case'] : [...tools];
+}
+
+const askReport = (question: Question, at: Situation): TroubleReport['ask'] => ({
+  test: question.code,
+  text: wordsFor(question.text, at),
+  minutes: question.minutes,
+  tools: toolsFor(question, at),
   outcomes: [
-    ...outcomes.map(({ outcome, text: said }) => ({ outcome, text: wordsFor(said, at) })),
-    { outcome: CANNOT_TELL, text: tools ? 'I cannot try that' : 'I cannot tell' }
+    ...question.outcomes.map(({ outcome, text: said }) => ({ outcome, text: wordsFor(said, at) })),
+    { outcome: CANNOT_TELL, text: question.tools ? 'I cannot try that' : 'I cannot tell' }
   ]
 });
 
@@ -286,9 +292,9 @@ function waysLeft(belief: Belief, { left, path }: Taken, at: Situation): Trouble
     .filter(({ bits }) => bits > 0.02)
     .sort((a, b) => b.bits - a.bits)
     .slice(0, MOST_WAYS)
-    .map(({ question: { text, minutes, tools } }) => ({
-      text: wordsFor(text, at),
-      minutes,
-      tools: [...(tools ?? [])]
+    .map(({ question }) => ({
+      text: wordsFor(question.text, at),
+      minutes: question.minutes,
+      tools: toolsFor(question, at)
     }));
 }

@@ -170,6 +170,7 @@ export const CONTACT_QUESTIONS: readonly Question[] = [
     code: 'empty-enclosure',
     text: 'Take the drive out and plug the empty enclosure in. Does it give a sign of life: a light, or an entry in the list of USB devices?',
     minutes: 6,
+    opens: true,
     outcomes: yesNo,
     usual: [0.9, 0.1],
     given: {
@@ -184,6 +185,7 @@ export const CONTACT_QUESTIONS: readonly Question[] = [
     code: 'without-pads-on',
     text: 'Unplug it, take the pads out, close it and plug it in for one minute only. Does it work then?',
     minutes: 8,
+    opens: true,
     outcomes: helps,
     usual: [0.04, 0.96],
     given: { 'lid-or-pad': [0.92, 0.08], 'not-seated': [0.2, 0.8] },
@@ -194,6 +196,7 @@ export const CONTACT_QUESTIONS: readonly Question[] = [
     code: 'reseat',
     text: 'Unplug everything, take the drive out and put it in again, all the way. Does that change it?',
     minutes: 9,
+    opens: true,
     outcomes: helps,
     usual: [0.05, 0.95],
     given: {
@@ -208,6 +211,7 @@ export const CONTACT_QUESTIONS: readonly Question[] = [
     text: 'Put another drive into this enclosure. Does that one work?',
     minutes: 12,
     tools: ['a second drive'],
+    opens: true,
     outcomes: yesNo,
     usual: [0.5, 0.5],
     given: {
@@ -227,6 +231,7 @@ export const CONTACT_QUESTIONS: readonly Question[] = [
     text: 'Put this drive into another enclosure, or into a computer. Does it work there?',
     minutes: 13,
     tools: ['a second enclosure'],
+    opens: true,
     outcomes: yesNo,
     usual: [0.85, 0.15],
     given: {

@@ -31,6 +31,7 @@
 
 <style>
   .ask {
+    align-self: start;
     max-width: 46rem;
     padding: 16px 20px;
     border: 1px solid var(--ash-edge);
