@@ -60,6 +60,8 @@ export type CauseWords = {
   backTo?: readonly string[];
   /** Whether a build can have it at all; without, every build. */
   applies?: (at: Situation) => boolean;
+  /** The part that it lies with, where a note on one of its items is worth it; without, the drive. */
+  of?: 'cable' | 'enclosure';
   /** Whether it lies with drive and bridge together, so that it is worth a known combination. */
   ofPair?: true;
 };
@@ -77,22 +79,24 @@ const isFlash = ({ hands }: Situation) => hands.input.drive.media !== 'hdd';
 const isDisk = (at: Situation) => !isFlash(at);
 const hasPads = ({ hands }: Situation) => hands.pads !== 'none';
 const onWindows = ({ hands }: Situation) => hands.input.host.os.family === 'windows';
-const size = ({ hands }: Situation) => capacity(hands.input.drive.capacityTB);
 
 /** What every cause says, asks for and belongs to. */
 export const CAUSE_WORDS: Record<CauseCode, CauseWords> = {
   'usb2-fallback': {
+    of: 'cable',
     says: 'The connection fell back to USB 2.0, about 40 MB/s: only the old pair of wires carries data.',
     remedy: ANOTHER_CABLE,
     backTo: PLUGS
   },
   '5g-port-or-cable': {
+    of: 'cable',
     says: 'Port, hub or cable carry 5 Gb/s only.',
     remedy: 'Take a port marked 10 Gb/s or more, and a cable marked for it, without a hub or an adapter in between.',
     backTo: PLUGS,
     applies: ({ mode }) => mode !== null && mode !== 'usb2' && mode !== 'usb-5g' && !mode.startsWith('esata')
   },
   '10g-fallback': {
+    of: 'cable',
     says: 'A fast enclosure fell back to USB 10 Gb/s.',
     remedy:
       'Take a certified 40 Gb/s cable of at most 0.8 m, and a port that carries USB4 or Thunderbolt, without an adapter.',
@@ -100,6 +104,7 @@ export const CAUSE_WORDS: Record<CauseCode, CauseWords> = {
     applies: ({ mode }) => mode !== null && /^(?:usb4|tbt|usb-20g)/.test(mode)
   },
   'bulk-only': {
+    of: 'enclosure',
     says: 'The drive is driven by the old bulk-only transport and not by UAS.',
     remedy: `Try another port and the system’s own driver. If it stays so, the bridge needs newer firmware. ${FIRMWARE}`,
     applies: ({ mode }) => mode !== null && /^usb-(?:5|10|20)g$/.test(mode),
@@ -171,11 +176,13 @@ export const CAUSE_WORDS: Record<CauseCode, CauseWords> = {
       'Measure once on a volume without encryption. Up to 20 % in one go and half for small blocks is usual for software.'
   },
   'unstable-link': {
+    of: 'cable',
     says: 'The connection is not firm: plug, cable or port lose contact, or do not hold the speed.',
     remedy: `${ANOTHER_CABLE} Clean and look at the plugs. Where it stays, a lower speed that is firm beats a high one that is not.`,
     backTo: PLUGS
   },
   'not-detected-link': {
+    of: 'cable',
     says: 'Cable or port is at fault: they give power, or nothing, and no data.',
     remedy: ANOTHER_CABLE,
     backTo: PLUGS
@@ -186,6 +193,7 @@ export const CAUSE_WORDS: Record<CauseCode, CauseWords> = {
     ofPair: true
   },
   'wrong-capacity': {
+    of: 'enclosure',
     says: ({ hands }) =>
       `The bridge of ${hands.input.enclosure.name} cannot count so far: it shows the rest that is beyond its limit.`,
     remedy: `Do not write to it: what lies beyond the limit would overwrite the beginning. Use the drive in another enclosure, or update the bridge. ${FIRMWARE}`,
@@ -201,6 +209,7 @@ export const CAUSE_WORDS: Record<CauseCode, CauseWords> = {
     backTo: SEATING
   },
   'no-power': {
+    of: 'enclosure',
     says: 'It does not get the power it needs.',
     remedy: ({ hands }) =>
       hands.power === 'port'
@@ -223,9 +232,10 @@ export const CAUSE_WORDS: Record<CauseCode, CauseWords> = {
     says: 'The disk is held off by power on the third pin of its plug, which some supplies give.',
     remedy:
       'It is a feature of disks for servers and of some out of ready-made externals. Use an enclosure whose bay leaves that pin without power. Do not cut or tape anything inside a mains-powered case.',
-    applies: ({ hands }) => hands.bay === '3.5in' || (isSataDisk(hands.input.drive) && hands.bay !== 'm2')
+    applies: ({ hands }) => hands.bay === '3.5in' || (hands.input.drive.media === 'hdd' && hands.bay !== 'm2')
   },
   'lid-or-pad': {
+    of: 'enclosure',
     says: 'Lid or pads press on the board: contacts lift when the case is closed.',
     remedy: 'Unplug everything, open it, and take thinner pads or one layer less. The imprint shows where it pressed.',
     backTo: ['check-imprint', 'dry-fit', 'close-lid', 'slide-in-tray'],
@@ -256,6 +266,7 @@ export const CAUSE_WORDS: Record<CauseCode, CauseWords> = {
     backTo: ['unpack-inside', 'set-standoff', 'free-retainer']
   },
   'lid-turned': {
+    of: 'enclosure',
     says: 'The lid or the tray is the wrong way round.',
     remedy: 'Turn it round: the mark or the pencil line meets again, and pads lie over the chips.',
     backTo: ['close-lid', 'slide-in-tray']
@@ -264,7 +275,7 @@ export const CAUSE_WORDS: Record<CauseCode, CauseWords> = {
     says: 'The drive still has its heatsink, and the case has no room for it.',
     remedy: 'Take it off if it comes without force; else take a case with more room. It may end the warranty.',
     backTo: ['remove-heatsink'],
-    applies: ({ hands }) => isM2({ hands } as Situation) && (hands.input.drive.heatsinkMm ?? 0) > 0
+    applies: (at) => isM2(at) && (at.hands.input.drive.heatsinkMm ?? 0) > 0
   },
   'not-allowed': {
     says: 'The system has not been told to trust this device.',
@@ -274,6 +285,7 @@ export const CAUSE_WORDS: Record<CauseCode, CauseWords> = {
       ['macos', 'ipados', 'ios'].includes(hands.input.host.os.family) || (mode !== null && /^(?:tbt|usb4)/.test(mode))
   },
   'bridge-faulty': {
+    of: 'enclosure',
     says: ({ hands }) => `${hands.input.enclosure.name} itself is faulty: it is dead with any drive and any cable.`,
     remedy: 'Give it back while it can be returned. The drive is fine: try it in another enclosure.'
   },
@@ -283,6 +295,7 @@ export const CAUSE_WORDS: Record<CauseCode, CauseWords> = {
       'Stop switching it on if its data is wanted, and ask a data rescue service; else give it back under its warranty.'
   },
   'bridge-firmware': {
+    of: 'enclosure',
     says: 'The program in the bridge has a fault that shows under load or at rest.',
     remedy: FIRMWARE,
     ofPair: true
@@ -320,18 +333,6 @@ export const CAUSE_WORDS: Record<CauseCode, CauseWords> = {
   }
 };
 
-function isSataDisk({ media }: { media: string }): boolean {
-  return media === 'hdd';
-}
-
-/** A size in both counts, for who takes one for the other. */
-function binaryWords({ hands }: Situation): string {
-  const tb = hands.input.drive.capacityTB;
-  const tib = (tb * 1e12) / 2 ** 40;
-  const shown = tib < 1 ? quantity((tb * 1e12) / 2 ** 30, 'GB') : quantity(tib, 'TB');
-  return `makers count ${capacity(tb)} in steps of 1000; a system that counts in steps of 1024 shows about ${shown} for the same bytes.`;
-}
-
 /** Gives the size that a system shows which counts in steps of 1024, in words. */
 export function shownInBinary(at: Situation): string {
   const { capacityTB } = at.hands.input.drive;
@@ -339,7 +340,11 @@ export function shownInBinary(at: Situation): string {
   return tib < 1 ? quantity((capacityTB * 1e12) / 2 ** 30, 'GB') : quantity(tib, 'TB');
 }
 
+/** A size in both counts, for who takes one for the other. */
+const binaryWords = (at: Situation): string =>
+  `makers count ${soldAs(at)} in steps of 1000; a system that counts in steps of 1024 shows about ${shownInBinary(at)} for the same bytes.`;
+
 /** Says how large the drive is, as it was sold. */
-export const soldAs = size;
+export const soldAs = ({ hands }: Situation): string => capacity(hands.input.drive.capacityTB);
 /** Tells builds with pads, and disks, apart for whoever asks. */
 export const buildHas = { pads: hasPads, flash: isFlash, disk: isDisk, m2: isM2, windows: onWindows };

@@ -53,6 +53,16 @@ export type Question = {
   known?: (at: Situation) => string | undefined;
 };
 
+/** What most looks can show: that it is so, or not; that it helps, or not. */
+export const YES_NO = [
+  { outcome: 'yes', text: 'Yes' },
+  { outcome: 'no', text: 'No' }
+] as const;
+export const HELPS = [
+  { outcome: 'helps', text: 'Yes, then it works' },
+  { outcome: 'same', text: 'No, just the same' }
+] as const;
+
 /** What one may always answer. */
 export const CANNOT_TELL = 'cannot-tell';
 

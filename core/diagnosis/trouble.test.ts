@@ -68,7 +68,7 @@ describe('what the build already says', () => {
     });
     const known = tests('slow', situationOf(input, { readMBps: 38, writeMBps: 36 }), []);
     expect(known.known.map(({ test }) => test).sort()).toEqual(['how-full', 'policy', 'read-or-write', 'reads-at']);
-    expect(known.causes[0]?.cause).toBe('usb2-fallback');
+    expect(known.causes[0]).toMatchObject({ cause: 'usb2-fallback', of: 'cable' });
   });
   it('nobody without a hub is asked to leave it out, nobody without pads to take them out', () => {
     const asked = (at: Situation, symptom: Symptom) => everyQuestion(symptom, at);
@@ -87,7 +87,9 @@ describe('what is asked', () => {
     ]);
     expect(report).toMatchObject({ end: 'cause', ask: null });
     expect(report.causes[0]).toMatchObject({ cause: 'not-initialised', backTo: 'look-for-it' });
-    expect(report.causes[0]?.because).toMatch(/What speaks for it:/);
+    expect(report.causes[0]?.says).toBe('The drive is well and empty: it has no partition yet, so no volume shows.');
+    expect(report.causes[0]?.evidence).toHaveLength(2);
+    expect(report.causes[0]?.of).toBe('drive');
   });
   it('2 TB that show as 1.82 are right: 2e12 / 2^40 = 1.819', () => {
     const report = tests('wrong-capacity', m2, []);

@@ -41,7 +41,10 @@ export const troubleReportSchema = z.strictObject({
   causes: z.array(
     z.strictObject({
       cause: causeSchema,
-      because: z.string(),
+      says: z.string().describe('what is the matter, in a sentence'),
+      evidence: z.array(z.string()).describe('what speaks for it'),
+      because: z.string().describe('both in one'),
+      of: z.enum(['drive', 'enclosure', 'cable']).describe('the part that it lies with'),
       remedy: z.string(),
       confidence: z.number().describe('a share of 1, among the causes that a build like this can have'),
       backTo: z.string().optional().describe('code of the step of the run sheet to go back to'),
@@ -193,7 +196,7 @@ function answered(taken: Taken, answers: readonly TroubleAnswer[], at: Situation
     taken.path.push({
       test,
       text: wordsFor(question.text, at),
-      answer: outcome === -1 ? 'I cannot tell' : textOf(question, outcome, at)
+      answer: outcome === -1 ? cannotTell(question) : textOf(question, outcome, at)
     });
     if (outcome === -1) continue;
     taken.belief = after(taken.belief, question, outcome);
@@ -202,19 +205,14 @@ function answered(taken: Taken, answers: readonly TroubleAnswer[], at: Situation
 }
 
 /** What speaks for a cause: every outcome that is seen with it clearly more often than with the others. */
-function becauseOf(cause: CauseCode, { belief, evidence }: Taken, at: Situation): string {
-  const says = wordsFor(CAUSE_WORDS[cause].says, at);
+function evidenceFor(cause: CauseCode, { belief, evidence }: Taken, at: Situation): string[] {
   const others = [...belief.keys()].filter((other) => other !== cause);
   const speaks = evidence.filter(({ question, outcome }) => {
     const own = rowOf(question, cause)[outcome] ?? 0;
     const usual = others.reduce((sum, other) => sum + (rowOf(question, other)[outcome] ?? 0), 0) / (others.length || 1);
     return own > usual * 1.4;
   });
-  if (speaks.length === 0) return says;
-  const heard = speaks.map(
-    ({ question, outcome }) => `“${wordsFor(question.text, at)}” – ${textOf(question, outcome, at)}`
-  );
-  return `${says} What speaks for it: ${heard.join('; ')}.`;
+  return speaks.map(({ question, outcome }) => `“${wordsFor(question.text, at)}” – ${textOf(question, outcome, at)}`);
 }
 
 function causeReport(
@@ -222,17 +220,25 @@ function causeReport(
   taken: Taken,
   at: Situation
 ): TroubleReport['causes'][number] {
-  const { remedy, backTo, ofPair } = CAUSE_WORDS[cause];
+  const { remedy, backTo, ofPair, of = 'drive' } = CAUSE_WORDS[cause];
   const step = backTo?.find((code) => at.steps.has(code));
+  const says = wordsFor(CAUSE_WORDS[cause].says, at);
+  const evidence = evidenceFor(cause, taken, at);
   return {
     cause,
-    because: becauseOf(cause, taken, at),
+    says,
+    evidence,
+    because: evidence.length === 0 ? says : `${says} What speaks for it: ${evidence.join('; ')}.`,
     remedy: wordsFor(remedy, at),
     confidence: Math.round(confidence * 1000) / 1000,
+    of,
     ...(step ? { backTo: step } : {}),
     ...(ofPair ? { ofPair } : {})
   };
 }
+
+/** What somebody says who can tell or try nothing. */
+const cannotTell = ({ tools }: Question): string => (tools ? 'I cannot try that' : 'I cannot tell');
 
 /** What a question takes for this build: with the driver, where its case is held by screws or may be. */
 function toolsFor({ tools = [], opens }: Question, { hands: { opening } }: Situation): string[] {
@@ -247,7 +253,7 @@ const askReport = (question: Question, at: Situation): TroubleReport['ask'] => (
   tools: toolsFor(question, at),
   outcomes: [
     ...question.outcomes.map(({ outcome, text: said }) => ({ outcome, text: wordsFor(said, at) })),
-    { outcome: CANNOT_TELL, text: question.tools ? 'I cannot try that' : 'I cannot tell' }
+    { outcome: CANNOT_TELL, text: cannotTell(question) }
   ]
 });
 
@@ -283,10 +289,9 @@ export function trouble(symptom: Symptom, at: Situation, answers: readonly Troub
 }
 
 /** What would tell, of what was not tried or could not be: by how much it tells. */
-function waysLeft(belief: Belief, { left, path }: Taken, at: Situation): TroubleReport['wouldTell'] {
-  const skipped = QUESTIONS.filter(({ code }) =>
-    path.some(({ test, answer }) => test === code && answer === 'I cannot tell')
-  );
+function waysLeft(belief: Belief, { left, path, evidence }: Taken, at: Situation): TroubleReport['wouldTell'] {
+  const told = new Set(evidence.map(({ question }) => question.code));
+  const skipped = QUESTIONS.filter(({ code }) => !told.has(code) && path.some(({ test }) => test === code));
   return [...left, ...skipped]
     .map((question) => ({ question, bits: gainOf(belief, question) }))
     .filter(({ bits }) => bits > 0.02)

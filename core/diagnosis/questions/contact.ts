@@ -1,14 +1,6 @@
 import { buildHas } from '../causes.ts';
-import type { Question } from '../question.ts';
+import { HELPS, YES_NO, type Question } from '../question.ts';
 
-const yesNo = [
-  { outcome: 'yes', text: 'Yes' },
-  { outcome: 'no', text: 'No' }
-] as const;
-const helps = [
-  { outcome: 'helps', text: 'Yes, then it works' },
-  { outcome: 'same', text: 'No, just the same' }
-] as const;
 const SUPPLIED = ['supply', 'esata-supply'];
 const isSupplied = ({ hands }: Parameters<typeof buildHas.m2>[0]) => SUPPLIED.includes(hands.power);
 
@@ -36,7 +28,7 @@ export const CONTACT_QUESTIONS: readonly Question[] = [
     code: 'supply-light',
     text: 'Is the supply plugged in, the switch on, and the light of the supply lit?',
     minutes: 0.3,
-    outcomes: yesNo,
+    outcomes: YES_NO,
     usual: [0.95, 0.05],
     given: { 'no-power': [0.15, 0.85] },
     for: ['no-power', 'not-detected', 'disconnects'],
@@ -46,7 +38,7 @@ export const CONTACT_QUESTIONS: readonly Question[] = [
     code: 'disk-turns',
     text: 'Hold a hand on the case. Does the disk turn?',
     minutes: 0.3,
-    outcomes: yesNo,
+    outcomes: YES_NO,
     usual: [0.8, 0.2],
     given: { 'supply-pin-3': [0.02, 0.98], 'no-power': [0.1, 0.9], 'drive-faulty': [0.4, 0.6] },
     for: ['no-power', 'not-detected', 'no-capacity'],
@@ -79,7 +71,7 @@ export const CONTACT_QUESTIONS: readonly Question[] = [
     code: 'allowed',
     text: 'Was the screen unlocked, and did you allow the accessory when the system asked?',
     minutes: 1,
-    outcomes: yesNo,
+    outcomes: YES_NO,
     usual: [0.9, 0.1],
     given: { 'not-allowed': [0.05, 0.95] },
     for: ['not-detected'],
@@ -90,7 +82,7 @@ export const CONTACT_QUESTIONS: readonly Question[] = [
     code: 'straight-in',
     text: 'Plug it straight into the computer, without the hub or adapter. Does that change it?',
     minutes: 1,
-    outcomes: helps,
+    outcomes: HELPS,
     usual: [0.04, 0.96],
     given: {
       'no-power': [0.7, 0.3],
@@ -110,7 +102,7 @@ export const CONTACT_QUESTIONS: readonly Question[] = [
         : 'Take another cable that is known to carry data, and another port. Does it work then?',
     minutes: 2,
     tools: ['a second cable'],
-    outcomes: helps,
+    outcomes: HELPS,
     usual: [0.03, 0.97],
     given: {
       'not-detected-link': [0.9, 0.1],
@@ -124,7 +116,7 @@ export const CONTACT_QUESTIONS: readonly Question[] = [
     code: 'other-port',
     text: 'Plug it into another port, on the other side of the computer if there is one. Is it fast then?',
     minutes: 1,
-    outcomes: helps,
+    outcomes: HELPS,
     usual: [0.03, 0.97],
     given: { '5g-port-or-cable': [0.5, 0.5], 'unstable-link': [0.4, 0.6], 'host-write-ceiling': [0.15, 0.85] },
     for: ['slow']
@@ -134,7 +126,7 @@ export const CONTACT_QUESTIONS: readonly Question[] = [
     text: 'Take another cable that is marked for the speed. Is it fast then?',
     minutes: 2,
     tools: ['a second cable'],
-    outcomes: helps,
+    outcomes: HELPS,
     usual: [0.03, 0.97],
     given: {
       'unstable-link': [0.65, 0.35],
@@ -150,7 +142,7 @@ export const CONTACT_QUESTIONS: readonly Question[] = [
     text: 'Try it on a second computer. Does it work there?',
     minutes: 5,
     tools: ['a second computer'],
-    outcomes: helps,
+    outcomes: HELPS,
     usual: [0.08, 0.92],
     given: {
       'not-allowed': [0.85, 0.15],
@@ -171,7 +163,7 @@ export const CONTACT_QUESTIONS: readonly Question[] = [
     text: 'Take the drive out and plug the empty enclosure in. Does it give a sign of life: a light, or an entry in the list of USB devices?',
     minutes: 6,
     opens: true,
-    outcomes: yesNo,
+    outcomes: YES_NO,
     usual: [0.9, 0.1],
     given: {
       'bridge-faulty': [0.08, 0.92],
@@ -186,7 +178,7 @@ export const CONTACT_QUESTIONS: readonly Question[] = [
     text: 'Unplug it, take the pads out, close it and plug it in for one minute only. Does it work then?',
     minutes: 8,
     opens: true,
-    outcomes: helps,
+    outcomes: HELPS,
     usual: [0.04, 0.96],
     given: { 'lid-or-pad': [0.92, 0.08], 'not-seated': [0.2, 0.8] },
     for: ['not-detected', 'no-capacity', 'disconnects'],
@@ -197,7 +189,7 @@ export const CONTACT_QUESTIONS: readonly Question[] = [
     text: 'Unplug everything, take the drive out and put it in again, all the way. Does that change it?',
     minutes: 9,
     opens: true,
-    outcomes: helps,
+    outcomes: HELPS,
     usual: [0.05, 0.95],
     given: {
       'not-seated': [0.92, 0.08],
@@ -212,7 +204,7 @@ export const CONTACT_QUESTIONS: readonly Question[] = [
     minutes: 12,
     tools: ['a second drive'],
     opens: true,
-    outcomes: yesNo,
+    outcomes: YES_NO,
     usual: [0.5, 0.5],
     given: {
       'bridge-faulty': [0.03, 0.97],
@@ -232,7 +224,7 @@ export const CONTACT_QUESTIONS: readonly Question[] = [
     minutes: 13,
     tools: ['a second enclosure'],
     opens: true,
-    outcomes: yesNo,
+    outcomes: YES_NO,
     usual: [0.85, 0.15],
     given: {
       'drive-faulty': [0.04, 0.96],

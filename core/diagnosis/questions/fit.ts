@@ -1,10 +1,6 @@
 import { buildHas } from '../causes.ts';
-import type { Question } from '../question.ts';
+import { YES_NO, type Question } from '../question.ts';
 
-const yesNo = [
-  { outcome: 'yes', text: 'Yes' },
-  { outcome: 'no', text: 'No' }
-] as const;
 const NOT_TOGETHER = ['m2-key-mismatch', 'm2-length-unsupported', 'form-factor-mismatch', 'bay-too-thin'];
 
 /** What is asked of a drive that will not go in, or a case that will not close. */
@@ -30,7 +26,7 @@ export const FIT_QUESTIONS: readonly Question[] = [
     code: 'anything-inside',
     text: 'Is anything in the socket or the bay: a film, a dummy, a wire, a post at another length?',
     minutes: 0.5,
-    outcomes: yesNo,
+    outcomes: YES_NO,
     usual: [0.05, 0.95],
     given: { 'in-the-way': [0.9, 0.1], 'heatsink-on': [0.3, 0.7] },
     for: ['will-not-go-in', 'will-not-close']
@@ -53,7 +49,7 @@ export const FIT_QUESTIONS: readonly Question[] = [
     code: 'level',
     text: 'Look from the side. Does the drive lie level with its connector while you slide it on?',
     minutes: 0.5,
-    outcomes: yesNo,
+    outcomes: YES_NO,
     usual: [0.8, 0.2],
     given: { 'not-seated': [0.15, 0.85] },
     for: ['will-not-go-in'],
@@ -66,7 +62,7 @@ export const FIT_QUESTIONS: readonly Question[] = [
         ? 'Lay the drive on its place without pushing. Does its end reach the post, neither short nor beyond?'
         : 'Lay the drive beside its bay. Is the bay as long and as high as the drive?',
     minutes: 1,
-    outcomes: yesNo,
+    outcomes: YES_NO,
     usual: [0.9, 0.1],
     given: { 'wrong-part': [0.2, 0.8], 'in-the-way': [0.5, 0.5] },
     for: ['will-not-go-in'],
@@ -79,7 +75,7 @@ export const FIT_QUESTIONS: readonly Question[] = [
         ? 'With the case open: is no gold to be seen, and does the board lie flat by itself?'
         : 'With the case open: is the drive all the way on its connector, and level?',
     minutes: 0.5,
-    outcomes: yesNo,
+    outcomes: YES_NO,
     usual: [0.9, 0.1],
     given: { 'not-seated': [0.1, 0.9], 'in-the-way': [0.7, 0.3] },
     for: ['will-not-close', 'no-capacity']
@@ -88,7 +84,7 @@ export const FIT_QUESTIONS: readonly Question[] = [
     code: 'heatsink-there',
     text: 'Is the heatsink still on the drive?',
     minutes: 0.2,
-    outcomes: yesNo,
+    outcomes: YES_NO,
     usual: [0.05, 0.95],
     given: { 'heatsink-on': [0.97, 0.03] },
     for: ['will-not-close', 'will-not-go-in'],
@@ -98,7 +94,7 @@ export const FIT_QUESTIONS: readonly Question[] = [
     code: 'lid-turned-round',
     text: 'Turn the lid or the tray round once and lay it on without force. Does it close then?',
     minutes: 0.5,
-    outcomes: yesNo,
+    outcomes: YES_NO,
     usual: [0.03, 0.97],
     given: { 'lid-turned': [0.95, 0.05] },
     for: ['will-not-close'],
@@ -109,7 +105,7 @@ export const FIT_QUESTIONS: readonly Question[] = [
     text: 'Take the pads out and close it, with nothing plugged in. Does it close by itself?',
     minutes: 3,
     opens: true,
-    outcomes: yesNo,
+    outcomes: YES_NO,
     usual: [0.05, 0.95],
     given: { 'lid-or-pad': [0.95, 0.05] },
     for: ['will-not-close'],
@@ -120,7 +116,7 @@ export const FIT_QUESTIONS: readonly Question[] = [
     text: 'Take the drive out and close the empty case. Does it close?',
     minutes: 4,
     opens: true,
-    outcomes: yesNo,
+    outcomes: YES_NO,
     usual: [0.9, 0.1],
     given: { 'lid-turned': [0.1, 0.9], 'in-the-way': [0.3, 0.7], 'bridge-faulty': [0.1, 0.9] },
     for: ['will-not-close']

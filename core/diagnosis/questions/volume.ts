@@ -1,10 +1,5 @@
 import { shownInBinary, soldAs } from '../causes.ts';
-import type { Question } from '../question.ts';
-
-const yesNo = [
-  { outcome: 'yes', text: 'Yes' },
-  { outcome: 'no', text: 'No' }
-] as const;
+import { YES_NO, type Question } from '../question.ts';
 
 /** What is asked of a drive that shows the wrong size, wants to be initialised, or cannot be written. */
 export const VOLUME_QUESTIONS: readonly Question[] = [
@@ -32,7 +27,7 @@ export const VOLUME_QUESTIONS: readonly Question[] = [
     code: 'device-or-volume',
     text: 'Is the device as large as it should be, and only the volume on it smaller?',
     minutes: 1,
-    outcomes: yesNo,
+    outcomes: YES_NO,
     usual: [0.1, 0.9],
     given: { 'old-partition': [0.95, 0.05], healthy: [0.3, 0.7], 'sectors-4096': [0.3, 0.7] },
     for: ['wrong-capacity']
@@ -55,7 +50,7 @@ export const VOLUME_QUESTIONS: readonly Question[] = [
     code: 'from-case',
     text: 'Was it formatted in another enclosure, a dock or a ready-made external?',
     minutes: 0.5,
-    outcomes: yesNo,
+    outcomes: YES_NO,
     usual: [0.25, 0.75],
     given: { 'sectors-4096': [0.97, 0.03], encrypted: [0.5, 0.5], 'not-initialised': [0.04, 0.96] },
     for: ['asks-to-initialise', 'wrong-capacity'],
@@ -83,7 +78,7 @@ export const VOLUME_QUESTIONS: readonly Question[] = [
     code: 'other-system',
     text: 'Was it formatted on another kind of system than this one?',
     minutes: 0.5,
-    outcomes: yesNo,
+    outcomes: YES_NO,
     usual: [0.2, 0.8],
     given: { 'read-only-format': [0.93, 0.07], 'not-initialised': [0.03, 0.97], 'not-ejected': [0.2, 0.8] },
     for: ['asks-to-initialise', 'read-only']
@@ -92,7 +87,7 @@ export const VOLUME_QUESTIONS: readonly Question[] = [
     code: 'was-encrypted',
     text: 'Was it encrypted, or does its old case encrypt by itself?',
     minutes: 1,
-    outcomes: yesNo,
+    outcomes: YES_NO,
     usual: [0.06, 0.94],
     given: { encrypted: [0.95, 0.05], 'not-initialised': [0.02, 0.98] },
     for: ['asks-to-initialise', 'not-detected']
@@ -101,7 +96,7 @@ export const VOLUME_QUESTIONS: readonly Question[] = [
     code: 'was-ejected',
     text: 'Was it ejected the last time before it was unplugged, or the computer switched off?',
     minutes: 0.2,
-    outcomes: yesNo,
+    outcomes: YES_NO,
     usual: [0.8, 0.2],
     given: { 'not-ejected': [0.08, 0.92] },
     for: ['read-only', 'asks-to-initialise']
@@ -122,7 +117,7 @@ export const VOLUME_QUESTIONS: readonly Question[] = [
     code: 'switch-of-case',
     text: 'Does the case have a switch that forbids writing, and is it on?',
     minutes: 0.2,
-    outcomes: yesNo,
+    outcomes: YES_NO,
     usual: [0.02, 0.98],
     given: { 'write-protected': [0.4, 0.6] },
     for: ['read-only']
@@ -132,7 +127,7 @@ export const VOLUME_QUESTIONS: readonly Question[] = [
     text: 'Read the health of the drive (its SMART values). Does it say that it failed, or that its life is used up?',
     minutes: 3,
     tools: ['a program that reads SMART values'],
-    outcomes: yesNo,
+    outcomes: YES_NO,
     usual: [0.05, 0.95],
     given: {
       'worn-out': [0.93, 0.07],
@@ -145,7 +140,7 @@ export const VOLUME_QUESTIONS: readonly Question[] = [
     code: 'fill-and-read',
     text: 'Fill it to the brim with test files and read all of them back. Is everything as it was written?',
     minutes: 240,
-    outcomes: yesNo,
+    outcomes: YES_NO,
     usual: [0.97, 0.03],
     given: { 'false-capacity': [0.02, 0.98], 'wrong-capacity': [0.1, 0.9] },
     for: ['wrong-capacity']

@@ -1,16 +1,7 @@
 import { LINK_MODES } from '../../facts/link-modes.ts';
 import { buildHas } from '../causes.ts';
-import type { Question } from '../question.ts';
+import { HELPS, YES_NO, type Question } from '../question.ts';
 import type { Situation } from '../situation.ts';
-
-const yesNo = [
-  { outcome: 'yes', text: 'Yes' },
-  { outcome: 'no', text: 'No' }
-] as const;
-const helps = [
-  { outcome: 'helps', text: 'Yes, then it works' },
-  { outcome: 'same', text: 'No, just the same' }
-] as const;
 
 /** Measured rates by what they look like, MB/s; the ends are those of the signatures, with some room beside. */
 const NEAR_USB2 = 48;
@@ -169,7 +160,7 @@ export const WORK_QUESTIONS: readonly Question[] = [
     code: 'other-source',
     text: 'Copy from and to another disk of the computer, or run the speed check. Is it still slow?',
     minutes: 3,
-    outcomes: yesNo,
+    outcomes: YES_NO,
     usual: [0.95, 0.05],
     given: { 'host-disk-cliff': [0.06, 0.94], 'background-load': [0.6, 0.4] },
     for: ['slow']
@@ -178,7 +169,7 @@ export const WORK_QUESTIONS: readonly Question[] = [
     code: 'rest',
     text: 'Let it rest for ten minutes with the power on, then try again. Is it fast again at first?',
     minutes: 12,
-    outcomes: yesNo,
+    outcomes: YES_NO,
     usual: [0.1, 0.9],
     given: {
       'slc-cliff': [0.9, 0.1],
@@ -194,7 +185,7 @@ export const WORK_QUESTIONS: readonly Question[] = [
     code: 'encrypted-volume',
     text: 'Is the volume encrypted by the system or by a program?',
     minutes: 0.5,
-    outcomes: yesNo,
+    outcomes: YES_NO,
     usual: [0.15, 0.85],
     given: { 'encryption-cost': [0.97, 0.03] },
     for: ['slow'],
@@ -217,7 +208,7 @@ export const WORK_QUESTIONS: readonly Question[] = [
     code: 'rest-hour',
     text: 'Leave it switched on for an hour without using it, then write again. Is it faster?',
     minutes: 65,
-    outcomes: yesNo,
+    outcomes: YES_NO,
     usual: [0.06, 0.94],
     given: { 'smr-rewrite': [0.85, 0.15], 'background-load': [0.5, 0.5] },
     for: ['slow'],
@@ -227,7 +218,7 @@ export const WORK_QUESTIONS: readonly Question[] = [
     code: 'newer-firmware',
     text: 'Look at the maker’s page of the enclosure. Is there newer firmware, with lost connections among what it mends?',
     minutes: 15,
-    outcomes: yesNo,
+    outcomes: YES_NO,
     usual: [0.12, 0.88],
     given: { 'bridge-firmware': [0.75, 0.25] },
     for: ['disconnects']
@@ -259,7 +250,7 @@ export const WORK_QUESTIONS: readonly Question[] = [
     text: 'Plug it into a port that gives more power, or a hub with a supply of its own. Does that change it?',
     minutes: 2,
     tools: ['a hub with a supply'],
-    outcomes: helps,
+    outcomes: HELPS,
     usual: [0.05, 0.95],
     given: { 'no-power': [0.92, 0.08], 'unstable-link': [0.15, 0.85] },
     for: ['disconnects', 'not-detected', 'no-power'],
@@ -269,7 +260,7 @@ export const WORK_QUESTIONS: readonly Question[] = [
     code: 'no-sleep',
     text: 'Switch off the sleep of disks and USB ports in the power settings, and wait for half an hour. Does it stay?',
     minutes: 30,
-    outcomes: helps,
+    outcomes: HELPS,
     usual: [0.07, 0.93],
     given: { 'power-saving': [0.93, 0.07], 'bridge-firmware': [0.25, 0.75] },
     for: ['disconnects']
@@ -279,7 +270,7 @@ export const WORK_QUESTIONS: readonly Question[] = [
     text: 'Run it at a lower speed: through a slower port or cable. Does it stay?',
     minutes: 15,
     tools: ['a slower port or cable'],
-    outcomes: helps,
+    outcomes: HELPS,
     usual: [0.15, 0.85],
     given: { 'unstable-link': [0.85, 0.15], 'bridge-firmware': [0.5, 0.5], 'no-power': [0.5, 0.5] },
     for: ['disconnects'],

@@ -105,7 +105,14 @@ async function seedTrouble(db: Knex, crateId: string): Promise<void> {
       crateId,
       buildId: build.id,
       tag: build.tag,
-      record: { symptom: 'slow', answers, path, cause: found?.cause ?? null, because: found?.because ?? '' },
+      record: {
+        symptom: 'slow',
+        answers,
+        path,
+        cause: found?.cause ?? null,
+        says: found?.says ?? '',
+        because: found?.because ?? ''
+      },
       by: 'scanning desk',
       at: '2026-11-19T09:40:00.000Z'
     });

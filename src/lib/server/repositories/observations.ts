@@ -98,7 +98,7 @@ export function createTroubleRecord(
   args: { crateId: string; buildId: string; tag: string; record: TroubleRecord } & By
 ): Promise<ChangeResult> {
   const { crateId, buildId, tag, record, by, at } = args;
-  const ended = record.cause === null ? 'could not be told' : record.because;
+  const ended = record.cause === null ? 'could not be told' : record.says;
   const message = `${tag} ${SYMPTOM_WORDS[record.symptom]}: ${ended}`.slice(0, 400);
   return change(db, {
     action: 'insert',

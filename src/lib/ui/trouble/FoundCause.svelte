@@ -24,14 +24,14 @@
 
 <section class="found" role="status">
   {#if report.end === 'cause' && first}
-    <h2>{first.because.split(' What speaks for it:')[0]}</h2>
-    {#if first.because.includes('What speaks for it:')}
-      <p class="small quiet">What speaks for it: {first.because.split('What speaks for it: ')[1]}</p>
+    <h2>{first.says}</h2>
+    {#if first.evidence.length > 0}
+      <p class="small quiet">What speaks for it: {first.evidence.join('; ')}.</p>
     {/if}
     <p class="remedy"><strong>What to do:</strong> {first.remedy}</p>
     <p class="small quiet">
-      Held for {percent(first.confidence)} sure among the causes of “it {SYMPTOM_WORDS[symptom]}”. The shares behind it
-      are estimates.
+      {percent(first.confidence)} sure, among the causes of “it {SYMPTOM_WORDS[symptom]}”. The shares behind it are
+      estimates.
     </p>
   {:else}
     <h2>This cannot be told with what you have.</h2>
@@ -40,7 +40,7 @@
       <ul>
         {#each report.causes as cause (cause.cause)}
           <li>
-            {cause.because.split(' What speaks for it:')[0]}
+            {cause.says}
             <span class="quiet small">{percent(cause.confidence)}</span><br /><span class="small">{cause.remedy}</span>
           </li>
         {/each}

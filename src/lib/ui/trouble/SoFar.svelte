@@ -12,7 +12,7 @@
       <li>
         <span class="figure">{Math.round(cause.confidence * 100)} %</span>
         <span class="track" aria-hidden="true"><span style:width="{cause.confidence * 100}%"></span></span>
-        <span>{cause.because.split(' What speaks for it:')[0]}</span>
+        <span>{cause.says}</span>
       </li>
     {/each}
   </ul>

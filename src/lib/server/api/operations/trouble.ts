@@ -82,6 +82,7 @@ export const troubleOperations = {
           ...body,
           path: [...said, ...path].slice(0, 12),
           cause: found?.cause ?? null,
+          says: (found?.says ?? '').slice(0, 600),
           because: (found?.because ?? '').slice(0, 3000)
         },
         by,

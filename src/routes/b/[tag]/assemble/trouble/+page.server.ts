@@ -5,13 +5,21 @@ import { listUnits } from '$lib/server/repositories/units';
 export async function load({ parent }) {
   const { build } = await parent();
   return forPage(async (db) => {
-    const [observations, units] = await Promise.all([
-      listObservations(db, { crateId: build.crateId, buildId: build.id }),
-      listUnits(db, { crateId: build.crateId, modelId: build.choice.driveId })
+    const { crateId, choice } = build;
+    /** The item of a part that is in the build; before any is, the only one there is. */
+    const itemOf = async (modelId: string | undefined) => {
+      const units = modelId === undefined ? [] : await listUnits(db, { crateId, modelId });
+      return units.find(({ unit }) => unit.buildId === build.id) ?? (units.length === 1 ? units[0] : undefined);
+    };
+    const [observations, drive, enclosure, cable] = await Promise.all([
+      listObservations(db, { crateId, buildId: build.id }),
+      itemOf(choice.driveId),
+      itemOf(choice.enclosureId),
+      itemOf(choice.cableId)
     ]);
     return {
       records: observations.flatMap((seen) => (seen.kind === 'trouble' ? [seen] : [])),
-      item: units.find(({ unit }) => unit.buildId === build.id) ?? null
+      items: { drive, enclosure, cable }
     };
   });
 }

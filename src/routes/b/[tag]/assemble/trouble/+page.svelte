@@ -49,7 +49,9 @@
     go(symptom, [...answers.slice(0, report.path.length), { test: report.ask.test, outcome }]);
   };
   const [cause] = $derived(report?.causes ?? []);
-  const said = $derived(cause?.because.split(' What speaks for it:')[0] ?? '');
+  const said = $derived(cause?.says ?? '');
+  /** The item that the cause lies with: a cable is noted on the cable. */
+  const item = $derived(cause && data.items[cause.of]);
   const bridge = $derived(parts.enclosure.bridge);
 
   async function during(work: () => Promise<unknown>): Promise<void> {
@@ -76,7 +78,6 @@
       )
     );
   function onItem(): Promise<void> {
-    const { item } = data;
     if (!item) return Promise.resolve();
     const { id: _id, ...unit } = item.unit;
     const notes = [unit.notes, `${data.today}: ${said}`].filter(Boolean).join('\n').slice(0, 2000);
@@ -118,7 +119,7 @@
             <span class="quiet small">{day(record.date)}</span> It {SYMPTOM_WORDS[record.seen.symptom]}: {record.seen
               .cause === null
               ? 'could not be told'
-              : record.seen.because.split(' What speaks for it:')[0]}
+              : record.seen.says}
           </li>
         {/each}
       </ul>
@@ -156,7 +157,7 @@
         sheetHref="/b/{tag}/assemble"
         {busy}
         pair={bridge ? `${parts.drive.name} with ${bridge}` : undefined}
-        item={data.item?.unit.tag}
+        item={item?.unit.tag}
         onrecord={() => void record()}
         onpair={() => void asPair()}
         onitem={() => void onItem()}
