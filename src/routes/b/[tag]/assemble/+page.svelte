@@ -46,6 +46,12 @@
   });
   const items = $derived(open.stored.unitIds.map((id) => ({ id, tag: data.items.tags[id] ?? 'an item' })));
   const added = $derived(new Set(open.changes.added.map(({ id }) => id)));
+  /** Where the hands go on: the first step of the stage at hand that is not done for every item. */
+  const firstOpen = $derived(
+    open.sheet.stages[open.progress.current ?? -1]?.steps.find((step) =>
+      (step.once || items.length === 0 ? [undefined] : items).some((item) => !open.isDone(step.id, item?.id))
+    )
+  );
   const acts: SheetActs = $derived({
     items,
     entries: open.entries,
@@ -128,6 +134,7 @@
           {open.progress.done} of {open.progress.all} steps{items.length > 1
             ? ` for ${items.map((item) => item.tag).join(', ')}`
             : ''}; about {open.sheet.minutes.typical} minutes in all.
+          {#if firstOpen && !oneByOne}<a href="#{firstOpen.id}">To the first open step</a>{/if}
         {:else}{names}.{/if}
       </p>
     </div>
