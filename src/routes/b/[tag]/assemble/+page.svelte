@@ -134,7 +134,6 @@
           {open.progress.done} of {open.progress.all} steps{items.length > 1
             ? ` for ${items.map((item) => item.tag).join(', ')}`
             : ''}; about {open.sheet.minutes.typical} minutes in all.
-          {#if firstOpen && !oneByOne}<a href="#{firstOpen.id}">To the first open step</a>{/if}
         {:else}{names}.{/if}
       </p>
     </div>
@@ -183,6 +182,9 @@
       onundo={() => void undoLast()}
       onsettle={(keep) => void open.settleRefused(keep)}
     />
+    {#if firstOpen && !oneByOne}
+      <p class="no-print"><a href="#{firstOpen.id}">To the first open step</a></p>
+    {/if}
     <NewSteps changes={open.changes} onseen={lookedThrough} />
     {#if showsMark}
       <p class="finished no-print">
