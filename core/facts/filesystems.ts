@@ -10,7 +10,9 @@ export const OS_FAMILIES = [
   'chromeos',
   'console',
   'camera',
-  'tv'
+  'tv',
+  'car',
+  'router'
 ] as const;
 export type OsFamily = (typeof OS_FAMILIES)[number];
 
@@ -24,7 +26,9 @@ export const OS_LABEL: Record<OsFamily, string> = {
   chromeos: 'ChromeOS',
   console: 'game console',
   camera: 'camera',
-  tv: 'TV'
+  tv: 'TV',
+  car: 'car',
+  router: 'router'
 };
 
 export const FILESYSTEM_IDS = ['apfs', 'hfs+', 'ntfs', 'exfat', 'fat32', 'ext4', 'xfs', 'btrfs'] as const;
@@ -69,7 +73,7 @@ export const FILESYSTEMS: Record<FilesystemId, FilesystemFacts> = {
   'hfs+': {
     label: 'Mac OS Extended (journaled)',
     writes: { macos: {} },
-    reads: { linux: { note: 'writes only with the journal off' } },
+    reads: { linux: { note: 'writes only with the journal off' }, router: { note: 'some do' } },
     journaled: true,
     overhead: band(0.001, 0.003, 0.006),
     trim: { macos: 'tunnel' },
@@ -78,7 +82,11 @@ export const FILESYSTEMS: Record<FilesystemId, FilesystemFacts> = {
   },
   ntfs: {
     label: 'NTFS',
-    writes: { windows: {}, linux: { since: '5.15', software: true, note: 'older kernels through FUSE' } },
+    writes: {
+      windows: {},
+      linux: { since: '5.15', software: true, note: 'older kernels through FUSE' },
+      router: { note: 'most do' }
+    },
     reads: { macos: {}, chromeos: {}, tv: { note: 'many do' } },
     journaled: true,
     overhead: band(0.0002, 0.0005, 0.001),
@@ -97,10 +105,11 @@ export const FILESYSTEMS: Record<FilesystemId, FilesystemFacts> = {
       android: { sure: '13' },
       chromeos: {},
       console: {},
-      camera: {},
-      tv: {}
+      camera: { note: 'with cards above 32 GB' },
+      tv: {},
+      router: { note: 'most do' }
     },
-    reads: {},
+    reads: { car: { note: 'newer ones' } },
     journaled: false,
     overhead: band(0.0001, 0.0003, 0.0005),
     trim: { linux: 'any-link', macos: 'never' },
@@ -126,7 +135,7 @@ export const FILESYSTEMS: Record<FilesystemId, FilesystemFacts> = {
   },
   ext4: {
     label: 'ext4',
-    writes: { linux: {} },
+    writes: { linux: {}, router: { note: 'those that run Linux' } },
     reads: {},
     journaled: true,
     overhead: band(0.016, 0.066, 0.066),

@@ -1,12 +1,5 @@
 /* eslint-disable @typescript-eslint/no-non-null-assertion -- a filesystem is kept or named the nearest; what speaks of a job or a version was asked because there is one */
-import {
-  FILESYSTEM_IDS,
-  FILESYSTEMS,
-  MBR_MAX_TB,
-  OS_LABEL,
-  type FilesystemId,
-  type OsFamily
-} from '../facts/filesystems.ts';
+import { FILESYSTEM_IDS, FILESYSTEMS, OS_LABEL, type FilesystemId, type OsFamily } from '../facts/filesystems.ts';
 import {
   appliedRule,
   ruleName,
@@ -19,18 +12,27 @@ import { roleOf, type Role } from './role.ts';
 import type { Finding } from '../findings/finding.ts';
 import type { Os } from '../parts/host.ts';
 import type { Job } from '../parts/job.ts';
-import { compareVersions } from './versions.ts';
+import { accessOf, WRITES } from './access.ts';
+import { APPLE, encryptionFor } from './encryption.ts';
+import { impliedBy } from './implied.ts';
+import { schemeFor, SIMPLE } from './scheme.ts';
 
 export type FilesystemPick = {
   filesystem: FilesystemId;
   scheme: 'gpt' | 'mbr';
   allocationUnit?: string;
   because: string[];
+  /** Where names are to differ by case alone: the variant of it that keeps them apart. */
+  variant?: 'case-sensitive';
+  /** The house rule that put it here. */
+  rule?: HouseRuleId;
 };
 export type FilesystemAdvice = {
   first: FilesystemPick;
   others: FilesystemPick[];
   rejected: { filesystem: FilesystemId; because: string }[];
+  /** None does all of what was asked: the first is only what comes nearest. */
+  none?: true;
 };
 
 /** The advice with what it found, and the house rules that decided something of it. */
@@ -43,27 +45,6 @@ export type AdviceInput = {
   job: Job | undefined;
   rules: HouseRules | undefined;
 };
-
-/** What a system can do with a filesystem; `old` where its version is too old for that, and whether software helps. */
-type Access = { can: 'writes' | 'reads' | 'no'; old?: { since: string; software: boolean }; unsureBefore?: string };
-
-const WRITES: Access = { can: 'writes' };
-const READS: Access = { can: 'reads' };
-const KNOWS_NOT: Access = { can: 'no' };
-
-function accessOf(id: FilesystemId, os: Os): Access {
-  const facts = FILESYSTEMS[id];
-  const support = facts.writes[os.family];
-  if (!support) return facts.reads[os.family] ? READS : KNOWS_NOT;
-  const { since, sure, software } = support;
-  if (since && os.version && compareVersions(os.version, since) < 0)
-    return { can: 'writes', old: { since, software: software === true } };
-  if (sure && os.version && compareVersions(os.version, sure) < 0) return { can: 'writes', unsureBefore: sure };
-  return WRITES;
-}
-
-/** Systems that share APFS. */
-const APPLE: readonly OsFamily[] = ['macos', 'ipados', 'ios'];
 
 /** How much a filesystem is preferred, lower is better, with the reason and the house rule that decided it. */
 export type Preference = { rank: number; because: string; school?: HouseRuleId };
@@ -122,6 +103,9 @@ const ALONE: Partial<Record<OsFamily, (id: FilesystemId, input: AdviceInput) => 
 function preference(id: FilesystemId, families: readonly OsFamily[], input: AdviceInput): Preference {
   const [only] = families.length === 1 ? families : [];
   if (only) return ALONE[only]?.(id, input) ?? SHARED[id] ?? OTHERWISE;
+  // Older cars and radios know nothing else; what they cannot hold was rejected before.
+  if (id === 'fat32' && families.includes('car'))
+    return { rank: 5, because: 'cars of every age read it; files up to 4 GiB' };
   const apple = families.includes('macos') && families.every((family) => APPLE.includes(family));
   if (apple && id === 'apfs') return { rank: 0, because: 'what all of these systems read and write' };
   return SHARED[id] ?? OTHERWISE;
@@ -148,7 +132,8 @@ type Kept = {
   rank: number;
   because: string;
   readOnly: OsFamily[];
-  old: { os: Os; since: string; perhaps: boolean } | undefined;
+  /** Systems whose version may be too old for it. */
+  old: { os: Os; since: string; perhaps: boolean }[];
   school: HouseRuleId | undefined;
 };
 
@@ -163,7 +148,7 @@ function ask(seen: Seen, id: FilesystemId, os: Os, writes: boolean): void {
   const name = OS_LABEL[os.family];
   if (old && !old.software) seen.reason ??= `needs ${name} ${old.since}, this one is ${os.version}`;
   else if (old || unsureBefore)
-    seen.old ??= { os, since: (old?.since ?? unsureBefore)!, perhaps: unsureBefore !== undefined };
+    seen.old.push({ os, since: (old?.since ?? unsureBefore)!, perhaps: unsureBefore !== undefined });
   else if (can === 'no') seen.reason ??= `${name} does not ${writes ? 'know' : 'read'} it`;
   else if (can === 'reads' && writes) seen.reason ??= `${name} reads it but does not write it`;
   else if (can === 'reads') seen.readOnly.push(os.family);
@@ -175,12 +160,21 @@ const ADD_ON_RANK = 2;
 const unique = (list: readonly Os[]): OsFamily[] => [...new Set(list.map(({ family }) => family))];
 
 /** Who writes and who reads: the host of the plan itself writes, unless the job only takes from the drive. */
-type Systems = { writers: Os[]; readers: Os[]; families: OsFamily[] };
+export type Systems = { writers: Os[]; readers: Os[]; families: OsFamily[] };
 
-function systemsOf(host: Os, job: Job | undefined): Systems {
+/**
+ * Gathers the systems of a job, with the devices that its purposes speak of.
+ * @example systemsOf({ family: 'macos' }, undefined).writers.length // 1
+ */
+export function systemsOf(host: Os, job: Job | undefined): Systems {
   const writers: Os[] = [...(job?.writeHosts ?? [])];
   const readers: Os[] = [...(job?.readHosts ?? [])];
   (job?.direction === 'out' ? readers : writers).push(host);
+  if (job && job.purposes.length > 0) {
+    const implied = impliedBy(job.purposes, [...writers, ...readers]);
+    writers.push(...implied.writers);
+    readers.push(...implied.readers);
+  }
   const families: OsFamily[] = [];
   for (const list of [writers, readers])
     for (const os of list) if (!families.includes(os.family)) families.push(os.family);
@@ -191,7 +185,7 @@ function systemsOf(host: Os, job: Job | undefined): Systems {
 // eslint-disable-next-line complexity -- one line for each thing that may speak against a filesystem
 function seenAs(id: FilesystemId, input: AdviceInput, { writers, readers }: Systems, role: Role | null): Seen {
   const { host, job, capacityTB } = input;
-  const seen: Seen = { reason: undefined, old: undefined, readOnly: [] };
+  const seen: Seen = { reason: undefined, old: [], readOnly: [] };
   if (role && !role.able.includes(id)) seen.reason = role.refusal;
   else if (role?.filesystem !== id) {
     // The first reason rejects: nobody else need be asked.
@@ -201,9 +195,15 @@ function seenAs(id: FilesystemId, input: AdviceInput, { writers, readers }: Syst
   const formatLimit = FILESYSTEMS[id].maxFormatGB?.[host.family];
   if (formatLimit !== undefined && capacityTB * 1000 > formatLimit)
     seen.reason ??= `${OS_LABEL[host.family]} formats at most 32 GiB with it by default`;
+  if (job?.caseNames && ONE_NAME.includes(id)) seen.reason ??= 'names that differ only by case are one name there';
   if (job?.encrypt && id === 'fat32') seen.reason ??= 'an encrypted container on it ends at 4 GiB';
   return seen;
 }
+
+/** Filesystems on which every system takes names that differ only by case for one. */
+const ONE_NAME: readonly FilesystemId[] = ['ntfs', 'exfat', 'fat32'];
+/** Those that keep them apart in a variant of their own. */
+const BY_VARIANT: readonly FilesystemId[] = ['apfs', 'hfs+'];
 
 /** What the filter leaves, best first, what it rejects, and the first filesystem whose limit for files alone was in the way. */
 type Filtered = {
@@ -225,11 +225,11 @@ function filter(input: AdviceInput, systems: Systems, role: Role | null): Filter
     }
     const { reason, old, readOnly } = seen;
     if (reason !== undefined) out.rejected.push({ filesystem: id, because: reason });
-    else if (role?.filesystem === id)
-      out.kept.push({ id, rank: FOR_THE_ROLE, because: role.because, readOnly, old, school: role.school });
+    else if (role?.filesystem === id) out.kept.push({ ...asRole(role), readOnly, old });
     else {
       const { rank, because, school } = preference(id, systems.families, input);
-      out.kept.push({ id, rank: old && !old.perhaps ? rank + ADD_ON_RANK : rank, because, readOnly, old, school });
+      const addOn = old.some(({ perhaps }) => !perhaps);
+      out.kept.push({ id, rank: addOn ? rank + ADD_ON_RANK : rank, because, readOnly, old, school });
     }
   }
   out.kept.sort((a, b) => a.rank - b.rank);
@@ -237,7 +237,14 @@ function filter(input: AdviceInput, systems: Systems, role: Role | null): Filter
 }
 
 /** What a role needs comes before every preference. */
-const FOR_THE_ROLE = -10;
+const asRole = ({ filesystem, because, school }: Role): Kept => ({
+  id: filesystem,
+  rank: -10,
+  because,
+  readOnly: [],
+  old: [],
+  school
+});
 
 /** Says why nothing survives the filter. */
 const nothingFinding = (
@@ -263,32 +270,41 @@ const nothingFinding = (
       };
 
 /** Finds what comes nearest where nothing survives the filter: what most systems write, and then what most read. */
-function nearest({ writers, readers }: Systems): Kept {
-  const works = (id: FilesystemId, os: Os, reads: boolean) => {
+function nearest({ writers, readers }: Systems, { host, job }: AdviceInput): Kept {
+  // What a newer system would bring is nearer than what it never has; who makes the drive has to have it first of all.
+  const worth = (id: FilesystemId, os: Os, reads: boolean) => {
     const { can, old } = accessOf(id, os);
-    return old === undefined && (can === 'writes' || (reads && can === 'reads'));
+    const does = can === 'writes' || (reads && can === 'reads');
+    return (does ? (old ? 1 : 2) : 0) * (os === host ? 2 : 1);
   };
   const reach = (id: FilesystemId) =>
-    writers.filter((os) => works(id, os, false)).length * 2 + readers.filter((os) => works(id, os, true)).length;
-  const id = [...FILESYSTEM_IDS].sort((a, b) => reach(b) - reach(a))[0]!;
+    writers.reduce((sum, os) => sum + worth(id, os, false) * 2, 0) +
+    readers.reduce((sum, os) => sum + worth(id, os, true), 0);
+  // A limit below the largest file would lose the file itself.
+  const holds = (id: FilesystemId) => (FILESYSTEMS[id].maxFileGB ?? Infinity) >= (job?.largestFileGB ?? 0);
+  const id = FILESYSTEM_IDS.filter(holds).sort((a, b) => reach(b) - reach(a))[0]!;
   const because = 'the nearest to what this job needs; see the finding';
-  return { id, rank: 0, because, readOnly: [], old: undefined, school: undefined };
+  return { id, rank: 0, because, readOnly: [], old: [], school: undefined };
 }
 
 /** Says what speaks against the best one: only of what is advised, for a version too old for something else is nobody's trouble. */
 function bestFindings({ id, old, readOnly }: Kept): Finding[] {
   const findings: Finding[] = [];
-  if (old)
+  const told = new Set<string>();
+  for (const { os, since, perhaps } of old) {
+    if (told.has(`${os.family} ${os.version}`)) continue;
+    told.add(`${os.family} ${os.version}`);
     findings.push({
       code: 'os-too-old',
       severity: 'check',
       about: 'host',
-      family: old.os.family,
-      version: old.os.version!,
-      since: old.since,
+      family: os.family,
+      version: os.version!,
+      since,
       filesystem: id,
-      perhaps: old.perhaps
+      perhaps
     });
+  }
   if (readOnly.length > 0)
     findings.push({
       code: 'filesystem-read-only-on-host',
@@ -305,14 +321,23 @@ type Encryption = ReturnType<typeof encryptionFor>;
 
 /** Writes what is kept as picks, each with its reasons. */
 const picksOf = (kept: readonly Kept[], job: Job | undefined, scheme: Scheme, secret: Encryption): FilesystemPick[] =>
-  kept.map(({ id, because }, at) => {
+  kept.map(({ id, because, school }, at) => {
     const unit = allocationUnit(id, job);
     const reasons = [because, scheme.because];
-    if (unit) reasons.push(`${unit} clusters for the mean file size of this job`);
+    const pick: FilesystemPick = { filesystem: id, scheme: scheme.scheme, because: reasons };
+    if (unit) {
+      pick.allocationUnit = unit;
+      reasons.push(`${unit} clusters for the mean file size of this job`);
+    }
+    if (job?.caseNames && BY_VARIANT.includes(id)) {
+      pick.variant = 'case-sensitive';
+      reasons.push(
+        'in its case-sensitive variant, for names that differ only by case; some programs refuse to start from it'
+      );
+    }
+    if (school) pick.rule = school;
     if (secret && at === 0) reasons.push(secret.because);
-    return unit
-      ? { filesystem: id, scheme: scheme.scheme, allocationUnit: unit, because: reasons }
-      : { filesystem: id, scheme: scheme.scheme, because: reasons };
+    return pick;
   });
 
 /** Names the house rules that decided something of the advice. */
@@ -345,9 +370,11 @@ export function adviseFilesystem(input: AdviceInput): AdvisedFilesystem {
   const findings: Finding[] = [];
   const excluded = role && leftOut(role, host, systems.writers, systems.readers);
   if (excluded) findings.push(excluded);
-  if (!role && kept.length === 0) {
+  if (kept.length === 0) {
     findings.push(nothingFinding(input, systems, tooLarge));
-    kept.push(nearest(systems));
+    kept.push(role ? asRole(role) : nearest(systems, input));
+    const left = !role && leftOut({ role: 'nearest', filesystem: kept[0]!.id }, host, systems.writers, systems.readers);
+    if (left) findings.push(left);
   }
   const best = kept[0]!;
   findings.push(...bestFindings(best));
@@ -355,21 +382,37 @@ export function adviseFilesystem(input: AdviceInput): AdvisedFilesystem {
   if (scheme.finding) findings.push(scheme.finding);
   const secret = encryptionFor(best.id, systems.families, job, rules);
   const picks = picksOf(kept, job, scheme, secret);
+  const none =
+    findings.some(({ code }) => MISSES.includes(code)) ||
+    (job?.encrypt === true && systems.families.some((family) => SIMPLE.includes(family)));
   return {
-    advice: { first: picks[0]!, others: picks.slice(1), rejected },
+    advice: {
+      first: picks[0]!,
+      others: picks.slice(1),
+      rejected,
+      ...(none ? { none: true as const } : {})
+    },
     findings,
     decisions: rulesApplied(best, rules, scheme, secret)
   };
 }
 
+/** Findings that say that something of the job is not had. */
+const MISSES: readonly string[] = ['filesystem-no-common', 'file-above-limit', 'filesystem-excludes-host'];
+
 /** Says which systems of a job a role leaves out, and which of those that write can only read. */
-function leftOut(role: Role, host: Os, writers: readonly Os[], readers: readonly Os[]): Finding | undefined {
+function leftOut(
+  role: Pick<Role, 'filesystem'> & { role: Role['role'] | 'nearest' },
+  host: Os,
+  writers: readonly Os[],
+  readers: readonly Os[]
+): Finding | undefined {
   const { filesystem } = role;
   const out = (os: Os) => {
     const { can, old } = accessOf(filesystem, os);
     return can === 'no' || old !== undefined;
   };
-  const others = (list: readonly Os[]) => list.filter((os) => os !== host);
+  const others = (list: readonly Os[]) => (role.role === 'nearest' ? list : list.filter((os) => os !== host));
   const excluded = unique([...others(writers), ...others(readers)].filter(out));
   const readOnly = unique(others(writers).filter((os) => accessOf(filesystem, os).can === 'reads'));
   return excluded.length + readOnly.length === 0
@@ -384,85 +427,4 @@ function leftOut(role: Role, host: Os, writers: readonly Os[], readers: readonly
         excluded,
         readOnly
       };
-}
-
-/** Devices whose firmware may know MBR only. */
-const SIMPLE: readonly OsFamily[] = ['camera', 'tv', 'console'];
-
-/**
- * Picks the partition scheme. Simple devices may know MBR only: as far as that reaches they get it, unless the crate chose GPT; on a
- * larger drive that is something to look up.
- */
-function schemeFor(
-  families: readonly OsFamily[],
-  capacityTB: number,
-  rules: HouseRules | undefined
-): { scheme: 'gpt' | 'mbr'; because: string; finding?: Finding } {
-  const simple = families.filter((family) => SIMPLE.includes(family));
-  const ruled = chosenOption('scheme', rules) as 'gpt' | 'mbr';
-  const beyond = capacityTB > MBR_MAX_TB;
-  const above = (severity: 'fail' | 'check', who: 'house rule' | 'device'): Finding => ({
-    code: 'mbr-above-2tib',
-    severity,
-    about: 'drive',
-    capacityTB,
-    who,
-    families: simple
-  });
-  if (rules?.scheme !== undefined) {
-    const because = ruleName('scheme', rules);
-    if (ruled === 'mbr') return { scheme: 'mbr', because, ...(beyond ? { finding: above('fail', 'house rule') } : {}) };
-    return { scheme: 'gpt', because, ...(beyond && simple.length > 0 ? { finding: above('check', 'device') } : {}) };
-  }
-  if (simple.length > 0 && !beyond)
-    return { scheme: 'mbr', because: 'MBR, because simple devices may know nothing else' };
-  return {
-    scheme: 'gpt',
-    because: 'GPT, the default of every current system',
-    ...(simple.length > 0 ? { finding: above('check', 'device') } : {})
-  };
-}
-
-/** Which systems open the encryption of a filesystem's own system. */
-const OPENS: Partial<Record<FilesystemId, readonly OsFamily[]>> = {
-  apfs: APPLE,
-  'hfs+': ['macos'],
-  ntfs: ['windows'],
-  ext4: ['linux'],
-  xfs: ['linux'],
-  btrfs: ['linux']
-};
-
-/** Says how a drive is encrypted for these systems. */
-function encryptedHow(id: FilesystemId, families: readonly OsFamily[]): string {
-  if (families.some((family) => SIMPLE.includes(family)))
-    return 'a simple device cannot open it: encrypt what is copied off it';
-  const native = OPENS[id];
-  return native && families.every((family) => native.includes(family))
-    ? `${FILESYSTEMS[id].label} with the system’s own encryption, switched on when it is formatted`
-    : 'no native encryption spans these systems: an encrypted container on it, made with a program that all of them have';
-}
-
-/**
- * Says what encrypting the drive means with this filesystem, where the job asks for it, or where it is carried and does not say.
- * No native scheme spans macOS, Windows and Linux.
- */
-function encryptionFor(
-  id: FilesystemId,
-  families: readonly OsFamily[],
-  job: Job | undefined,
-  rules: HouseRules | undefined
-): { because: string; effect: string; advised: boolean } | null {
-  const advised = job?.encrypt === undefined && job?.carried === true;
-  if (!job?.encrypt && !advised) return null;
-  if (advised && chosenOption('encrypt', rules) !== 'yes') {
-    const effect = 'it stays readable for whoever finds it';
-    return { because: `not encrypted: ${effect}`, effect, advised };
-  }
-  const effect = encryptedHow(id, families);
-  return {
-    because: `encryption ${advised ? 'is advisable for a carried drive' : 'as the job asks'}: ${effect}`,
-    effect,
-    advised
-  };
 }

@@ -106,7 +106,7 @@ export type FindingFacts = {
   'mbr-above-2tib': { capacityTB: number; who: 'house rule' | 'device'; families: readonly OsFamily[] };
   'filesystem-excludes-host': {
     filesystem: FilesystemId;
-    role: 'boot' | 'backup';
+    role: 'boot' | 'backup' | 'nearest';
     system: OsFamily;
     excluded: readonly OsFamily[];
     readOnly: readonly OsFamily[];

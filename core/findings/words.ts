@@ -285,7 +285,7 @@ const WORDS: { [C in FindingCode]: (f: FindingFacts[C]) => Words } = {
     remedy: 'Look whether the bridge has a pad of its own; a fan or a larger case helps it too.'
   }),
   'filesystem-excludes-host': (f) => ({
-    message: `${FILESYSTEMS[f.filesystem].label} is what ${OS_LABEL[f.system]} ${f.role === 'boot' ? 'starts from' : 'makes its backups on'}; ${[
+    message: `${FILESYSTEMS[f.filesystem].label} is ${f.role === 'nearest' ? 'the nearest to what this job needs' : `what ${OS_LABEL[f.system]} ${f.role === 'boot' ? 'starts from' : 'makes its backups on'}`}; ${[
       ...(f.excluded.length > 0 ? [`${systems(f.excluded)} cannot use it`] : []),
       ...(f.readOnly.length > 0 ? [`${systems(f.readOnly)} can only read it`] : [])
     ].join(', and ')}.`,

@@ -2,7 +2,20 @@ import { z } from 'zod';
 import { choice, id, measure, name, yesNo } from './form/field.ts';
 import { osSchema } from './host.ts';
 
-export const PURPOSES = ['scratch', 'exchange', 'backup', 'boot', 'archive', 'camera'] as const;
+export const PURPOSES = [
+  'scratch',
+  'exchange',
+  'backup',
+  'boot',
+  'archive',
+  'camera',
+  'console',
+  'tv',
+  'car',
+  'phone',
+  'tablet',
+  'router'
+] as const;
 
 /** What a job is for, in plain words. */
 export const PURPOSE_LABEL: Record<(typeof PURPOSES)[number], string> = {
@@ -11,13 +24,19 @@ export const PURPOSE_LABEL: Record<(typeof PURPOSES)[number], string> = {
   backup: 'back up a computer',
   boot: 'start a computer from it',
   archive: 'keep data for years',
-  camera: 'record from a camera'
+  camera: 'record from a camera',
+  console: 'store for a game console',
+  tv: 'play on a TV',
+  car: 'play in a car',
+  phone: 'use with a phone',
+  tablet: 'use with a tablet',
+  router: 'plug into a router'
 };
 
 export const jobSchema = z.strictObject({
   id: id().optional(),
   name: name(),
-  purposes: z.array(z.enum(PURPOSES)).max(6).meta({ title: 'What it is for', first: true, labels: PURPOSE_LABEL }),
+  purposes: z.array(z.enum(PURPOSES)).max(12).meta({ title: 'What it is for', first: true, labels: PURPOSE_LABEL }),
   transferGB: measure('Copied in one go', 'GB', 0.001, 200_000, { first: true }),
   files: z.number().int().min(1).max(1e9).meta({ title: 'Files in it', first: true }).optional(),
   largestFileGB: measure('Largest file', 'GB', 0.000001, 200_000, { first: true }).optional(),
@@ -36,6 +55,9 @@ export const jobSchema = z.strictObject({
   ambientC: measure('Room temperature', '°C', -30, 60).optional(),
   carried: yesNo('Carried around').optional(),
   encrypt: yesNo('Encrypted').optional(),
+  caseNames: yesNo('Names that differ only by case', {
+    description: 'such as Plan.txt and plan.txt in one folder'
+  }).optional(),
   minSustainedWriteMBps: measure('Write needed after the cache', 'MB/s', 1, 20_000).optional(),
   capacityTB: measure('Space needed', 'TB', 0.001, 200).optional()
 });

@@ -1,3 +1,4 @@
+import { fullAdvice } from '../filesystem/full-advice.ts';
 import { forecastChain, type ChainForecast } from './forecast.ts';
 import { forecastFindings } from './job-findings.ts';
 import {
@@ -71,7 +72,10 @@ function reportOf(input: PlanInput, build: ResolvedBuild, { works, made, warm }:
     measured: works && input.job ? (input.measured ?? null) : null,
     stack: { components: pads.rows, bowMm: pads.bowMm, from: pads.board?.from ?? null, chosen: pads.chosen },
     thermal: warm.thermal,
-    filesystem: advice,
+    filesystem: fullAdvice(
+      { host: input.host.os, media: input.drive.media, capacityTB: input.drive.capacityTB, job: input.job, rules },
+      { advice, findings, decisions }
+    ),
     cost: costOf(input, build),
     assumed: assumptionsOf(input, build),
     houseRules: decisions.concat(pads.decisions, warm.decisions, remarks),

@@ -89,7 +89,10 @@ const filesystemPick = z.strictObject({
   filesystem,
   scheme: z.enum(['gpt', 'mbr']),
   allocationUnit: z.string().optional(),
-  because: z.array(z.string())
+  because: z.array(z.string()),
+  variant: z.literal('case-sensitive').optional(),
+  rule: z.string().optional().describe('the house rule that put it here'),
+  loses: z.string().optional().describe('what is lost by it against the first')
 });
 
 export const findingSchema = z.strictObject({
@@ -230,7 +233,20 @@ export const planReportSchema = z.strictObject({
   filesystem: z.strictObject({
     first: filesystemPick,
     others: z.array(filesystemPick),
-    rejected: z.array(z.strictObject({ filesystem, because: z.string() }))
+    rejected: z.array(z.strictObject({ filesystem, because: z.string() })),
+    none: z.literal(true).optional().describe('none does all that is asked: the first comes nearest'),
+    ways: z.array(z.string()).optional().describe('where none does: the least bad ways out'),
+    slack: z
+      .strictObject({
+        cluster: z.number().describe('bytes'),
+        files: z.number(),
+        perFile: z.number().describe('bytes'),
+        bytes: z.number(),
+        share: z.number(),
+        text: z.string()
+      })
+      .optional()
+      .describe('what the ends of files leave unused with this allocation unit')
   }),
   cost: z
     .strictObject({

@@ -1,0 +1,63 @@
+import type { FilesystemId } from '../facts/filesystems.ts';
+import { figure, quantity } from '../quantities/format.ts';
+import {
+  systemsOf,
+  type AdvisedFilesystem,
+  type AdviceInput,
+  type FilesystemAdvice,
+  type FilesystemPick
+} from './advise.ts';
+import { clusterBytes, defaultCluster, expectedSlack, type Slack } from './clusters.ts';
+import { lossesOf } from './losses.ts';
+import { waysOut } from './ways.ts';
+
+/** The advice with everything that is told of it. */
+export type FullAdvice = Omit<FilesystemAdvice, 'others'> & {
+  others: (FilesystemPick & { loses: string })[];
+  ways?: string[];
+  slack?: SlackAdvice;
+};
+export type SlackAdvice = Slack & { cluster: number; text: string };
+
+/** Says how much room the ends of files take, where the job says how many there are. */
+function slackFor(
+  { filesystem, allocationUnit }: FilesystemPick,
+  { job, capacityTB }: AdviceInput
+): SlackAdvice | undefined {
+  if (!job?.files) return undefined;
+  const cluster = allocationUnit ? clusterBytes(allocationUnit) : defaultCluster(filesystem, capacityTB);
+  const slack = expectedSlack(job.files, (job.transferGB * 1e9) / job.files, cluster);
+  return {
+    ...slack,
+    cluster,
+    text: `With units of ${clusterText(cluster)}, each of ${job.files} files leaves about ${figure(slack.perFile / 1024)} KiB unused: ${quantity(slack.bytes / 1e9, 'GB')} in all, ${figure(slack.share * 100)} % of what is copied.`
+  };
+}
+
+/**
+ * Writes an allocation unit.
+ * @example clusterText(131072) // '128 KiB'
+ */
+export const clusterText = (bytes: number): string =>
+  bytes >= 2 ** 20 ? `${bytes / 2 ** 20} MiB` : `${bytes / 1024} KiB`;
+
+/**
+ * Completes an advice: what is lost by each of the others, what the ends of files take, and the ways out where none does all.
+ * @param advised what was advised for this input
+ * @example fullAdvice(input, adviseFilesystem(input)).others[0]?.loses
+ */
+export function fullAdvice(input: AdviceInput, advised: AdvisedFilesystem): FullAdvice {
+  const { advice } = advised;
+  const systems = systemsOf(input.host, input.job);
+  const first: FilesystemId = advice.first.filesystem;
+  const slack = slackFor(advice.first, input);
+  return {
+    ...advice,
+    others: advice.others.map((pick) => ({
+      ...pick,
+      loses: lossesOf(pick.filesystem, first, systems, input.media, input.job?.encrypt === true)
+    })),
+    ...(advice.none ? { ways: waysOut(input, advised, systems) } : {}),
+    ...(slack ? { slack } : {})
+  };
+}
