@@ -7,7 +7,7 @@ import type { Entry } from '../sheets/progress.ts';
  */
 export function withAnswers(input: PlanInput, entries: readonly Pick<Entry, 'answer'>[]): PlanInput {
   const said: Record<string, unknown> = {};
-  for (const { answer } of entries) if (answer) said[answer.question] = answer.value;
+  for (const { answer } of entries) if (answer && answer.question !== 'format') said[answer.question] = answer.value;
   if (Object.keys(said).length === 0) return input;
   return { ...input, enclosure: { ...said, ...input.enclosure } as PlanInput['enclosure'] };
 }

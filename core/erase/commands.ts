@@ -50,7 +50,7 @@ const LINUX_TYPE: Partial<Record<FilesystemId, string>> = {
 function linuxMake(filesystem: FilesystemId, name: string, partition: string): string {
   const tool = MAKES.linux[filesystem]?.tool ?? 'false';
   const make: Partial<Record<FilesystemId, string>> = {
-    ext4: `${tool} -L ${name} -m 1 ${partition}`,
+    ext4: `${tool} -L ${name} ${partition}`,
     fat32: `${tool} -F 32 -n ${name} ${partition}`,
     ntfs: `${tool} --quick -L ${name} ${partition}`
   };

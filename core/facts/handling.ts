@@ -23,5 +23,15 @@ export const STEP_MINUTES = {
   'save-data': [2, 3, 5],
   'ease-clips': [3, 8, 20],
   'lift-out': [1, 3, 8],
-  'look-for-it': [0.5, 1, 3]
+  'look-for-it': [0.5, 1, 3],
+  'look-at-it': [1, 3, 15],
+  'check-copies': [1, 3, 15],
+  'show-devices': [0.5, 1, 3],
+  'compare-serial': [0.5, 1, 3],
+  'ask-the-guard': [1, 2, 5],
+  erase: [0.5, 1, 3],
+  'make-volumes': [1, 3, 8],
+  encrypt: [1, 3, 10],
+  'write-and-read': [1, 2, 5],
+  'write-it-down': [0.5, 1, 2]
 } as const satisfies Record<string, readonly [number, number, number]>;

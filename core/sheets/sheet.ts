@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { bandSchema } from '../plan/report.ts';
 import { RETENTIONS, OPENINGS } from '../parts/enclosure.ts';
 import { drawingSchema } from './drawing.ts';
+import { formatChoicesSchema } from './format-choices.ts';
 
 /**
  * Names a step of a sheet: its code, where it is done, and the parts that it is for, so that a step for another part is another step.
@@ -16,6 +17,8 @@ export const stepSchema = z.strictObject({
   text: z.string(),
   reason: z.string().optional(),
   caution: z.string().optional(),
+  command: z.string().optional().describe('what shows or does the same in a terminal; never names a device'),
+  see: z.enum(['guard', 'ladder', 'record', 'on-it']).optional().describe('which part of the station it is done in'),
   drawing: drawingSchema.optional(),
   ask: z.string().optional().describe('what is written down here'),
   once: z.literal(true).optional().describe('done once, however many items are put together')
@@ -38,7 +41,8 @@ export const answerSchema = z.discriminatedUnion('question', [
   z.strictObject({
     question: z.literal('screws'),
     value: z.strictObject({ head: z.enum(['cross', 'star', 'hex']), count: z.number().int().min(1).max(24) })
-  })
+  }),
+  z.strictObject({ question: z.literal('format'), value: formatChoicesSchema })
 ]);
 export type SheetAnswer = z.infer<typeof answerSchema>;
 

@@ -1,0 +1,108 @@
+import type { FilesystemId } from '../facts/filesystems.ts';
+import { chosenOption } from '../house-rules/house-rules.ts';
+import { makes } from '../erase/makers.ts';
+import { suggestVolumeName, volumeNameProblem } from '../erase/volume-name.ts';
+import type { Os } from '../parts/host.ts';
+import type { PlanInput, PlanReport } from '../plan/report.ts';
+import { FORMATTERS, looksLikeKey, type FormatChoices, type Formatter, type Volume } from '../sheets/format-choices.ts';
+import type { Entry } from '../sheets/progress.ts';
+
+/** Everything that is settled about formatting one drive: what was chosen, else what is advised. */
+export type Settled = {
+  system: { family: Formatter; version?: string | undefined };
+  /** Whether the build's own computer formats no drive, so that another system is assumed. */
+  elsewhere: boolean;
+  filesystem: FilesystemId;
+  scheme: 'gpt' | 'mbr';
+  allocationUnit: string | undefined;
+  variant: 'case-sensitive' | undefined;
+  name: string;
+  full: boolean;
+  encryption: 'none' | 'system' | 'container';
+  keyPlace: string | undefined;
+  policy: 'performance' | 'quick-removal';
+  volumes: readonly Volume[];
+  shared: boolean;
+};
+
+const isFormatter = (family: Os['family']): family is Formatter & Os['family'] =>
+  (FORMATTERS as readonly string[]).includes(family);
+
+/** Which system stands in for one that formats nothing. */
+const INSTEAD: Partial<Record<Os['family'], Formatter>> = { ipados: 'macos', ios: 'macos' };
+
+const encryptionOf = (input: PlanInput, report: Pick<PlanReport, 'filesystem'>): Settled['encryption'] => {
+  const { job, houseRules } = input;
+  const wanted = job?.encrypt ?? (job?.carried === true && chosenOption('encrypt', houseRules) === 'yes');
+  if (!wanted) return 'none';
+  return report.filesystem.first.because.some((reason) => reason.includes('container')) ? 'container' : 'system';
+};
+
+/**
+ * Puts together what is settled about formatting the drive of a build.
+ * @param title what the build is called, for a name of its volume
+ * @example settle(anInput(), plan(anInput()), {}, 'Scan day').filesystem // 'exfat'
+ */
+// eslint-disable-next-line complexity -- one choice after the other, each with what is advised for it
+export function settle(
+  input: PlanInput,
+  report: Pick<PlanReport, 'filesystem'>,
+  choices: FormatChoices,
+  title: string
+): Settled {
+  const { first } = report.filesystem;
+  const { family, version } = input.host.os;
+  const own = isFormatter(family);
+  const filesystem = choices.filesystem ?? first.filesystem;
+  const advised = filesystem === first.filesystem;
+  return {
+    system: choices.system ?? (own ? { family, version } : { family: INSTEAD[family] ?? 'windows' }),
+    elsewhere: !own && choices.system === undefined,
+    filesystem,
+    scheme: choices.scheme ?? first.scheme,
+    allocationUnit: choices.allocationUnit ?? (advised ? first.allocationUnit : undefined),
+    variant: advised ? first.variant : undefined,
+    name: choices.name ?? suggestVolumeName(title, filesystem),
+    full: choices.full ?? false,
+    encryption: choices.encryption ?? encryptionOf(input, report),
+    keyPlace: choices.keyPlace,
+    policy:
+      choices.policy ??
+      input.writeCache ??
+      (chosenOption('write-cache', input.houseRules) === 'quick-removal' ? 'quick-removal' : 'performance'),
+    volumes: choices.volumes ?? [],
+    shared: choices.shared ?? filesystem === 'apfs'
+  };
+}
+
+/**
+ * Tells what of these choices cannot be, each at its field.
+ * @example choiceProblems({ name: 'A B' }, settle(input, report, { name: 'A B' }, '')) // [{ path: 'name', ... }]
+ */
+export function choiceProblems(
+  choices: FormatChoices,
+  { filesystem, name, system, scheme }: Settled
+): { path: string; message: string }[] {
+  const problems: { path: string; message: string }[] = [];
+  const wrong = volumeNameProblem(name, filesystem);
+  if (wrong) problems.push({ path: 'name', message: wrong });
+  if (choices.keyPlace !== undefined && looksLikeKey(choices.keyPlace))
+    problems.push({ path: 'keyPlace', message: 'looks like the key itself: write only where it lies, never the key' });
+  if (system.family !== 'chromeos' && !makes(system.family, filesystem))
+    problems.push({ path: 'filesystem', message: 'is not made by that system with its own tools' });
+  if (system.family === 'chromeos' && !['exfat', 'ntfs', 'fat32'].includes(filesystem))
+    problems.push({ path: 'filesystem', message: 'is not made by ChromeOS' });
+  if (filesystem === 'apfs' && scheme === 'mbr')
+    problems.push({ path: 'scheme', message: 'is none for APFS, which lies in a GPT' });
+  return problems;
+}
+
+/**
+ * Gives the choices that were made on a sheet, the later over the earlier.
+ * @example choicesOf([]) // {}
+ */
+export const choicesOf = (entries: readonly Pick<Entry, 'answer'>[]): FormatChoices =>
+  entries.reduce<FormatChoices>(
+    (choices, { answer }) => (answer?.question === 'format' ? { ...choices, ...answer.value } : choices),
+    {}
+  );
