@@ -11,7 +11,7 @@ import type { SheetProgress } from '../sheets/progress.ts';
 /** `urgent` marks what stands in the way of everything else; `waits` what needs nobody today. */
 export type NextStep = {
   text: string;
-  station: 'pair' | 'assemble' | 'measure' | 'log';
+  station: 'pair' | 'assemble' | 'format' | 'measure' | 'log';
   tone: 'urgent' | 'do' | 'waits';
   marks?: BuildStage;
 };
@@ -28,6 +28,8 @@ export type BuildState = {
   cause?: Cause | undefined;
   /** How far its newest run sheet is, where one was begun. */
   sheet?: SheetProgress | undefined;
+  /** The same of its format sheet. */
+  formatSheet?: SheetProgress | undefined;
   /** The crate's house rules; where one chose the step, the step names it. */
   rules?: HouseRules | undefined;
 };
@@ -61,7 +63,9 @@ function planned({ report: { findings } }: BuildState): NextStep {
     : at('pair', 'Get the parts together, then mark it as bought.', 'bought');
 }
 
-function assembled({ report, rules }: BuildState): NextStep {
+function assembled({ report, rules, formatSheet }: BuildState): NextStep {
+  const begun = onSheet(formatSheet, { station: 'format', marks: 'formatted' });
+  if (begun) return begun;
   const { filesystem, scheme } = report.filesystem.first;
   const format = `${FILESYSTEMS[filesystem].label}, ${scheme.toUpperCase()}`;
   const how =
@@ -69,7 +73,7 @@ function assembled({ report, rules }: BuildState): NextStep {
       ? ' with the system’s own tools'
       : ', with the supplied software where it is needed';
   const erases = 'Formatting erases the drive: check its size and name first.';
-  return at('pair', `Format it as ${format}${how}${named('software', rules)}. ${erases}`, 'formatted');
+  return at('format', `Format it as ${format}${how}${named('software', rules)}. ${erases}`, 'formatted');
 }
 
 const formatted = ({ rules }: BuildState): NextStep =>
@@ -104,12 +108,19 @@ function inUse({ stage, measuredOn }: BuildState, today: string): NextStep {
 }
 
 /** Names the stage of a run sheet that is at hand; nothing where none was begun. */
-function onSheet(sheet: SheetProgress | undefined): NextStep | undefined {
+function onSheet(
+  sheet: SheetProgress | undefined,
+  { station, marks }: { station: 'assemble' | 'format'; marks: BuildStage } = {
+    station: 'assemble',
+    marks: 'assembled'
+  }
+): NextStep | undefined {
   if (!sheet) return undefined;
-  if (sheet.current === null) return at('assemble', 'The run sheet is done to its last check.', 'assembled');
+  const name = station === 'format' ? 'format sheet' : 'run sheet';
+  if (sheet.current === null) return at(station, `The ${name} is done to its last check.`, marks);
   const { title } = sheet.stages[sheet.current] ?? { title: '' };
   return at(
-    'assemble',
+    station,
     `Stage ${sheet.current + 1} of ${sheet.stages.length}: ${title.charAt(0).toLowerCase()}${title.slice(1)}.`
   );
 }

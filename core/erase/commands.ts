@@ -6,7 +6,7 @@ import { MAKES } from './makers.ts';
 export const PLACEHOLDER = 'DEVICE';
 
 /** Quotes a text for a shell, so that the shell takes it as it is. */
-export type Quote = (text: string) => string;
+export type ShellQuote = (text: string) => string;
 
 /** By what a device is known, as its own system says it. */
 export type Proof = { serial: string } | { bytes: number };
@@ -27,7 +27,7 @@ const STOP = 'This is not the device that was meant: nothing was done.';
 const partitionOf = (device: string): string => `${device}${/\d$/.test(device) ? 'p' : ''}1`;
 
 /** Asks the device itself: its serial without blanks, or its bytes; and that nothing runs from it. */
-function linuxGuard(device: string, proof: Proof | null, quote: Quote): string {
+function linuxGuard(device: string, proof: Proof | null, quote: ShellQuote): string {
   const shown = (column: string, more: string) => `"$(lsblk -dn${more}o ${column} ${device} | tr -d '[:space:]')"`;
   const test =
     proof === null
@@ -57,7 +57,7 @@ function linuxMake(filesystem: FilesystemId, name: string, partition: string): s
   return make[filesystem] ?? `${tool} -L ${name} ${partition}`;
 }
 
-function linuxCommands({ device, proof, filesystem, scheme, name }: EraseOrder, quote: Quote): string[] {
+function linuxCommands({ device, proof, filesystem, scheme, name }: EraseOrder, quote: ShellQuote): string[] {
   const partition = partitionOf(device);
   const said = quote(name);
   const table =
@@ -74,7 +74,7 @@ function linuxCommands({ device, proof, filesystem, scheme, name }: EraseOrder, 
 }
 
 /** Asks the report about the buses for the serial above this device, or the device for its bytes. */
-function macGuard(disk: string, proof: Proof | null, quote: Quote): string {
+function macGuard(disk: string, proof: Proof | null, quote: ShellQuote): string {
   if (proof !== null && 'bytes' in proof)
     return `[ "$(diskutil info ${disk} | awk -F'[()]' '/Disk Size:/{print $2; exit}')" = ${quote(`${proof.bytes} Bytes`)} ]`;
   const serial = proof === null ? `SERIAL-OF-${PLACEHOLDER}` : proof.serial;
@@ -85,7 +85,7 @@ function macGuard(disk: string, proof: Proof | null, quote: Quote): string {
   return `[ "$(LANG=C system_profiler ${buses} | awk -v d=${disk} '${program}')" = ${quote(serial)} ] && ! diskutil info / | grep -q ${quote(`Physical Store: *${disk}s`)}`;
 }
 
-function macCommands({ device, proof, filesystem, scheme, name }: EraseOrder, quote: Quote): string[] {
+function macCommands({ device, proof, filesystem, scheme, name }: EraseOrder, quote: ShellQuote): string[] {
   const disk = device.replace('/dev/', '');
   const tool = MAKES.macos[filesystem]?.tool ?? '';
   const guard = macGuard(disk, proof, quote);
@@ -131,7 +131,7 @@ function windowsCommands({ device, proof, filesystem, scheme, name }: EraseOrder
  * @param quote for the shell of macOS and Linux
  * @example eraseCommands({ system: 'linux', device: '/dev/DEVICE', proof: null, filesystem: 'ext4', scheme: 'gpt', name: 'A' }, (t) => `'${t}'`).length // 3
  */
-export function eraseCommands(order: EraseOrder, quote: Quote): string[] {
+export function eraseCommands(order: EraseOrder, quote: ShellQuote): string[] {
   switch (order.system) {
     case 'linux':
       return linuxCommands(order, quote);

@@ -128,7 +128,7 @@ function jobFit(job: Job, drive: Drive, writeMBps: number | undefined): JobFit {
 /**
  * Says what an old drive can still be: from its health, its kind, its size, and the jobs of the crate.
  * @param writeMBps what it writes after the cache, MB/s, measured or stated
- * @example oldDrive(drive, {}, []).state // 'unknown'
+ * @example oldDrive(aDrive(), {}, []).state // 'unknown'
  */
 export function oldDrive(drive: Drive, health: DriveHealth, jobs: readonly Job[], writeMBps?: number): OldDriveAdvice {
   const { state, says } = stateOf(health);

@@ -145,7 +145,7 @@ export function sanitise(question: SanitiseQuestion): MeansAdvice[] {
 
 /**
  * Says how long a means takes, in words.
- * @example timeWords({ low: 5, typical: 20, high: 120 }) // 'about 20 s'
+ * @example timeWords({ low: 5, typical: 20, high: 120 }) // 'about 20\u202fs'
  */
 export const timeWords = (seconds: Band | null): string =>
   seconds ? `about ${duration(seconds.typical)}` : 'nobody can say how long';

@@ -3,7 +3,7 @@ import { FILESYSTEM_IDS } from '../facts/filesystems.ts';
 import { SYSTEMS, type ListedDevice, type ListedSystem } from '../listing/device.ts';
 import { LEAST_IDENTITY, plainSerial, sameSize, tellingSerial } from '../listing/identity.ts';
 import { LISTING_COMMANDS, readListing, LONGEST_LISTING, type ListingReport } from '../listing/read.ts';
-import { canAsk, eraseCommands, PLACEHOLDER, type Proof, type Quote } from './commands.ts';
+import { canAsk, eraseCommands, PLACEHOLDER, type Proof, type ShellQuote } from './commands.ts';
 import { makes } from './makers.ts';
 import { volumeNameProblem } from './volume-name.ts';
 
@@ -140,7 +140,7 @@ const isLock = (value: Proof | Lock): value is Lock => 'code' in value;
  * @throws RangeError where the system does not make this filesystem
  * @example eraseFor({ text: '', device: 'sda', identity: '', filesystem: 'ext4', scheme: 'gpt', name: 'A' }, '2026-11-27T10:00:00.000Z', (t) => `'${t}'`).unlocked // false
  */
-export function eraseFor(request: EraseRequest, now: string, quote: Quote): EraseReport {
+export function eraseFor(request: EraseRequest, now: string, quote: ShellQuote): EraseReport {
   const report = readListing(request.text);
   const system = request.system ?? report.system ?? 'linux';
   const { filesystem, scheme, name } = request;

@@ -82,7 +82,7 @@ const SUPERSCRIPT_TIB = 2 ** 40;
 /**
  * Works out what is left of a drive from its label to what is free for files, step by step, and compares that with what a system reports.
  * @param request capacity in TB (10^12 bytes), what is observed in bytes
- * @example capacityLadder({ capacityTB: 2, filesystem: 'exfat', scheme: 'gpt', os: 'linux' }).steps.length // 6
+ * @example capacityLadder({ capacityTB: 2, filesystem: 'exfat', scheme: 'gpt', os: 'linux' }).steps.length // 5
  */
 export function capacityLadder(request: LadderRequest): LadderReport {
   const { capacityTB, filesystem, scheme, os, media } = request;

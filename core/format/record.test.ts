@@ -5,7 +5,7 @@ import type { PlanInput } from '../plan/report';
 import { looksLikeKey, type FormatChoices } from '../sheets/format-choices';
 import { tickable } from '../sheets/sheet';
 import { conditionsFrom, lossOf, recordFrom, recordWords, type OnIt } from './record';
-import { choiceProblems, choicesOf, settle } from './settled';
+import { choiceProblems, choicesMade, settle } from './settled';
 import { formatSheet } from './sheet';
 
 const base = anInput();
@@ -114,7 +114,7 @@ describe('what is settled', () => {
   });
   it('the later answer stands over the earlier, field by field', () =>
     expect(
-      choicesOf([
+      choicesMade([
         { answer: { question: 'format', value: { name: 'A', full: true } } },
         { answer: null },
         { answer: { question: 'format', value: { name: 'B' } } }

@@ -25,7 +25,7 @@ export type FormatRecord = z.infer<typeof formatRecordSchema>;
 
 /**
  * Makes the record of what is settled, to be kept or changed.
- * @example recordFrom(settled).label // settled.name
+ * @example recordFrom(settle(anInput(), plan(anInput()), { name: 'A' }, '')).label // 'A'
  */
 export const recordFrom = (settled: Settled): FormatRecord => ({
   system: { family: settled.system.family, ...(settled.system.version ? { version: settled.system.version } : {}) },
@@ -42,7 +42,7 @@ export const recordFrom = (settled: Settled): FormatRecord => ({
 
 /**
  * Says in one line what was made.
- * @example recordWords({ ...record }) // 'exFAT, GPT, named SCANS'
+ * @example recordWords({ system: { family: 'linux' }, filesystem: 'exfat', scheme: 'gpt', label: 'SCANS', full: false, encryption: 'none' }) // 'exFAT, GPT, named SCANS'
  */
 export function recordWords({ filesystem, scheme, label, encryption, policy, allocationUnit }: FormatRecord): string {
   const more = [
@@ -56,7 +56,7 @@ export function recordWords({ filesystem, scheme, label, encryption, policy, all
 
 /**
  * Gives the conditions that a later result takes from it.
- * @example conditionsFrom(record).filesystem
+ * @example conditionsFrom({ system: { family: 'linux' }, filesystem: 'exfat', scheme: 'gpt', label: 'A', full: false, encryption: 'none' }).encrypted // false
  */
 export const conditionsFrom = ({
   filesystem,

@@ -41,7 +41,7 @@ const encryptionOf = (input: PlanInput, report: Pick<PlanReport, 'filesystem'>):
 /**
  * Puts together what is settled about formatting the drive of a build.
  * @param title what the build is called, for a name of its volume
- * @example settle(anInput(), plan(anInput()), {}, 'Scan day').filesystem // 'exfat'
+ * @example settle(anInput(), plan(anInput()), {}, 'Scan day').filesystem // 'ext4'
  */
 // eslint-disable-next-line complexity -- one choice after the other, each with what is advised for it
 export function settle(
@@ -77,7 +77,7 @@ export function settle(
 
 /**
  * Tells what of these choices cannot be, each at its field.
- * @example choiceProblems({ name: 'A B' }, settle(input, report, { name: 'A B' }, '')) // [{ path: 'name', ... }]
+ * @example choiceProblems({ name: 'A B' }, settle(anInput(), plan(anInput()), { name: 'A B' }, ''))[0].path // 'name'
  */
 export function choiceProblems(
   choices: FormatChoices,
@@ -99,9 +99,9 @@ export function choiceProblems(
 
 /**
  * Gives the choices that were made on a sheet, the later over the earlier.
- * @example choicesOf([]) // {}
+ * @example choicesMade([]) // {}
  */
-export const choicesOf = (entries: readonly Pick<Entry, 'answer'>[]): FormatChoices =>
+export const choicesMade = (entries: readonly Pick<Entry, 'answer'>[]): FormatChoices =>
   entries.reduce<FormatChoices>(
     (choices, { answer }) => (answer?.question === 'format' ? { ...choices, ...answer.value } : choices),
     {}

@@ -7,7 +7,16 @@ import type { FormatChoices } from '../sheets/format-choices.ts';
 import type { RunSheet, SheetStage } from '../sheets/sheet.ts';
 import { capacityLadder, type LadderReport } from './ladder.ts';
 import { settle, type Settled } from './settled.ts';
-import { find, forWhat, make, prepare, prove, type Draft, type DraftStage, type Formatting } from './stages.ts';
+import {
+  stageFind,
+  forWhat,
+  stageMake,
+  stageBefore,
+  stageProve,
+  type FormatStep,
+  type FormatStage,
+  type Formatting
+} from './stages.ts';
 
 export type FormatOptions = {
   choices?: FormatChoices | undefined;
@@ -16,7 +25,7 @@ export type FormatOptions = {
 };
 
 /** Tells one setting of a step from another: what it is done to, and how. */
-function keyOf(of: Draft['of'], { input, settled }: Formatting): string {
+function keyOf(of: FormatStep['of'], { input, settled }: Formatting): string {
   const { system, filesystem, scheme, name, full, encryption, policy, volumes, shared, allocationUnit } = settled;
   const parts = {
     drive: input.drive.id ?? input.drive.name,
@@ -26,7 +35,7 @@ function keyOf(of: Draft['of'], { input, settled }: Formatting): string {
   return digest(of.map((part) => parts[part]).join('\n'));
 }
 
-const toStage = ({ id, title, steps, check }: DraftStage, formatting: Formatting): SheetStage => ({
+const toStage = ({ id, title, steps, check }: FormatStage, formatting: Formatting): SheetStage => ({
   id: `format-${id}`,
   title,
   steps: steps.map(({ of, ...draft }) => ({ id: `format:${draft.code}.${keyOf(of, formatting)}`, ...draft })),
@@ -63,7 +72,7 @@ function fullMinutes({ drive }: PlanInput, { full }: Settled, report: PlanReport
 
 /**
  * Works out what is expected to be free on the drive of a build as it is formatted.
- * @example ladderOf(anInput(), settled).freeBytes.typical
+ * @example ladderOf(anInput(), settle(anInput(), plan(anInput()), {}, 'A')).steps[0].code // 'label'
  */
 export const ladderOf = (
   { drive, host }: PlanInput,
@@ -90,7 +99,7 @@ export function formatSheet(input: PlanInput, options: FormatOptions = {}): RunS
   const report = plan(input, { workings: false });
   const settled = settle(input, report, choices, title);
   const formatting: Formatting = { input, settled, ladder: ladderOf(input, settled), units };
-  const stages = [prepare, find, make, prove].map((stage) => toStage(stage(formatting), formatting));
+  const stages = [stageBefore, stageFind, stageMake, stageProve].map((stage) => toStage(stage(formatting), formatting));
   return {
     minutes: minutesOf(stages, units, fullMinutes(input, settled, report)),
     units,

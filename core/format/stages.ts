@@ -11,25 +11,25 @@ import { ejectOthers, ejectWay, encryptWay, filesystemWay, quickWay, schemeWay, 
 export type Formatting = { input: PlanInput; settled: Settled; ladder: LadderReport; units: number };
 
 /** A step before it has its id; `of` tells with what it changes. */
-export type Draft = Omit<SheetStep, 'id'> & { of: readonly ('drive' | 'system' | 'format')[] };
-export type DraftStage = { id: string; title: string; steps: Draft[]; check: string };
+export type FormatStep = Omit<SheetStep, 'id'> & { of: readonly ('drive' | 'system' | 'format')[] };
+export type FormatStage = { id: string; title: string; steps: FormatStep[]; check: string };
 
 const step = (
   code: string,
   text: string,
-  of: Draft['of'],
+  of: FormatStep['of'],
   more: Partial<Omit<SheetStep, 'id' | 'code' | 'text'>> = {}
-): Draft => ({
+): FormatStep => ({
   code,
   text,
   of,
   ...more
 });
-const having = (...steps: readonly (Draft | false)[]): Draft[] =>
-  steps.filter((draft): draft is Draft => draft !== false);
+const having = (...steps: readonly (FormatStep | false)[]): FormatStep[] =>
+  steps.filter((draft): draft is FormatStep => draft !== false);
 
-/** What is looked at and put away before anything is erased. */
-export function prepare({ input, settled, units }: Formatting): DraftStage {
+/** Composes what is looked at and put away before anything is erased. */
+export function stageBefore({ input, settled, units }: Formatting): FormatStage {
   const eject = ejectOthers(settled.system);
   return {
     id: 'before',
@@ -74,7 +74,7 @@ const LOOK = {
 } as const;
 
 /** Finds the device among those that the system lists. */
-export function find({ input, settled, ladder }: Formatting): DraftStage {
+export function stageFind({ input, settled, ladder }: Formatting): FormatStage {
   const show = showDevices(settled.system);
   const bytes = ladder.steps[0]?.bytes ?? 0;
   const { drive } = input;
@@ -124,7 +124,7 @@ const FULL_REASON = {
 } as const;
 
 /** Volumes beyond one, each in a step of its own words. */
-function volumeSteps({ settled: { volumes, shared } }: Formatting): Draft[] {
+function volumeSteps({ settled: { volumes, shared } }: Formatting): FormatStep[] {
   if (volumes.length < 2) return [];
   const list = volumes
     .map(
@@ -148,7 +148,7 @@ function volumeSteps({ settled: { volumes, shared } }: Formatting): Draft[] {
 }
 
 /** Erases and makes anew. */
-export function make(formatting: Formatting): DraftStage {
+export function stageMake(formatting: Formatting): FormatStage {
   const { input, settled } = formatting;
   const { family } = settled.system;
   const quick = quickWay(settled, input.drive.media);
@@ -184,7 +184,7 @@ export function make(formatting: Formatting): DraftStage {
 }
 
 /** Sets what belongs to it, and proves it. */
-export function prove({ input, settled, ladder }: Formatting): DraftStage {
+export function stageProve({ input, settled, ladder }: Formatting): FormatStage {
   const { family } = settled.system;
   const { low, high } = ladder.freeBytes;
   const tb = (bytes: number) => (bytes / 1e12).toFixed(bytes < 1e12 ? 3 : 2);
@@ -213,7 +213,7 @@ export function prove({ input, settled, ladder }: Formatting): DraftStage {
       settled.encryption !== 'none' &&
         step(
           'keep-key',
-          'Put the recovery key where you will find it without this drive, and write down the place, never the key.',
+          'Put the recovery key where you will stageFind it without this drive, and write down the place, never the key.',
           ['format'],
           {
             ask: 'Where the recovery key lies',

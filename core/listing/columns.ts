@@ -39,9 +39,9 @@ function runsOf(taken: readonly boolean[]): { start: number; end: number }[] {
  * Parts the lines of a table into its columns by the gaps that run through all of them, so that left and right alignment, empty cells
  * and blanks within a cell are all the same. What stands under no title belongs to the column on its left.
  * @returns the cells of each row; null where two titles share a run, so that nobody can tell whose a cell is
- * @example cellsOf(headingsOf('NAME SIZE'), ['sda  1.8T']) // [['sda', '1.8T']]
+ * @example straightCells(headingsOf('NAME SIZE'), ['sda  1.8T']) // [['sda', '1.8T']]
  */
-export function cellsOf(headings: readonly Heading[], rows: readonly string[]): string[][] | null {
+export function straightCells(headings: readonly Heading[], rows: readonly string[]): string[][] | null {
   const runs = runsOf(occupied(headings, rows));
   const columns: { start: number; end: number }[] = [];
   for (const run of runs) {

@@ -1,5 +1,5 @@
 import { isSystemMount, type ListedDevice, type Reading } from './device.ts';
-import { cellsOf, crookedCells, headingsOf, waysToUnwrap, type CellForm, type Heading } from './columns.ts';
+import { straightCells, crookedCells, headingsOf, waysToUnwrap, type CellForm, type Heading } from './columns.ts';
 import { asList, asRecord, readLooseJson } from './json.ts';
 import { cellText, isClipped, sizeOf } from './text.ts';
 
@@ -63,7 +63,7 @@ const FORMS: Record<string, CellForm> = {
 function nodesOf(head: string, rows: readonly string[]): { nodes: Node[]; hasMounts: boolean } | null {
   const headings = headingsOf(head);
   const forms = headings.map(({ title }) => FORMS[title] ?? { blanks: false });
-  const straight = cellsOf(headings, rows);
+  const straight = straightCells(headings, rows);
   const fits = straight && treeOf(headings, rows, straight);
   if (fits) return fits;
   const crooked = crookedCells(headings, rows, forms);

@@ -1,5 +1,5 @@
 import type { ListedDevice, Reading } from './device.ts';
-import { cellsOf, crookedCells, headingsOf, waysToUnwrap, type CellForm, type Heading } from './columns.ts';
+import { straightCells, crookedCells, headingsOf, waysToUnwrap, type CellForm, type Heading } from './columns.ts';
 import { asList, asRecord, readLooseJson } from './json.ts';
 import { cellText, isClipped, sizeOf } from './text.ts';
 
@@ -175,7 +175,7 @@ const FORMS: Record<string, CellForm> = {
 /** Parts a table into cells, straight or nearly so; a column of numbers that holds none is no reading. */
 function partCells(headings: readonly Heading[], rows: readonly string[]): string[][] | null {
   const forms = headings.map(({ title }) => FORMS[key(title)] ?? { blanks: false });
-  const straight = cellsOf(headings, rows);
+  const straight = straightCells(headings, rows);
   const sound = straight?.every((row) => row.every((cell, i) => cell === '' || forms[i]?.test?.test(cell) !== false));
   return straight && sound ? straight : crookedCells(headings, rows, forms);
 }

@@ -59,6 +59,9 @@ export const hostSchema = z.strictObject({
   kind: z.literal('host'),
   name: name(),
   os: osSchema,
+  runsHere: yesNo('Ash Crate runs here', {
+    description: 'its attached disks are then read from this machine'
+  }).optional(),
   ports: z
     .array(portSchema)
     .min(1)

@@ -13,6 +13,7 @@ export const unitSchema = z.strictObject({
     .refine((tag) => tag !== '.' && tag !== '..', 'cannot be dots alone')
     .meta({ title: 'Tag' }),
   serial: text('Serial number', 80).optional(),
+  caseSerial: text('Serial number, as the case shows it', 80).optional(),
   capacityBytes: z.number().int().min(1).max(2e14).meta({ title: 'Exact capacity', unit: 'B' }).optional(),
   firmware: text('Firmware', 80).optional(),
   state: z.enum(UNIT_STATES).meta({ title: 'State' }),

@@ -85,7 +85,7 @@ const thermalSchema = z.strictObject({
     .describe('factors from temperature readings of this enclosure')
 });
 
-const filesystemPick = z.strictObject({
+export const filesystemPickSchema = z.strictObject({
   filesystem,
   scheme: z.enum(['gpt', 'mbr']),
   allocationUnit: z.string().optional(),
@@ -231,8 +231,8 @@ export const planReportSchema = z.strictObject({
   }),
   thermal: thermalSchema.nullable().describe('null in plans of engines before 3'),
   filesystem: z.strictObject({
-    first: filesystemPick,
-    others: z.array(filesystemPick),
+    first: filesystemPickSchema,
+    others: z.array(filesystemPickSchema),
     rejected: z.array(z.strictObject({ filesystem, because: z.string() })),
     none: z.literal(true).optional().describe('none does all that is asked: the first comes nearest'),
     ways: z.array(z.string()).optional().describe('where none does: the least bad ways out'),

@@ -1,4 +1,6 @@
 import { z } from 'zod';
+import { erasedSchema } from '../erase/sanitise.ts';
+import { formatRecordSchema, onItSchema } from '../format/record.ts';
 import { temperatureLogSchema } from './log.ts';
 
 /** What a pad showed after a dry fit: the case was closed on it with its liners on, and opened again. */
@@ -26,7 +28,10 @@ export type ImprintCheck = z.infer<typeof imprintCheckSchema>;
 /** What was seen on a build by hand, on a day. */
 export const observationInputSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('imprint'), date: z.iso.date(), seen: imprintCheckSchema }),
-  z.strictObject({ kind: z.literal('temperature'), date: z.iso.date(), seen: temperatureLogSchema })
+  z.strictObject({ kind: z.literal('temperature'), date: z.iso.date(), seen: temperatureLogSchema }),
+  z.strictObject({ kind: z.literal('formatted'), date: z.iso.date(), seen: formatRecordSchema }),
+  z.strictObject({ kind: z.literal('on-it'), date: z.iso.date(), seen: onItSchema }),
+  z.strictObject({ kind: z.literal('erased'), date: z.iso.date(), seen: erasedSchema })
 ]);
 export type ObservationInput = z.infer<typeof observationInputSchema>;
 

@@ -23,12 +23,19 @@ import { quoteSchema } from '#core/parts/quote';
 import {
   bandSchema,
   decisionSchema,
+  filesystemPickSchema,
   findingSchema,
   measuredSchema,
   planInputSchema,
   planReportSchema,
   workingSchema
 } from '#core/plan/report';
+import { attachedReportSchema } from '#core/format/attached';
+import { formatRecordSchema, onItSchema } from '#core/format/record';
+import { erasedSchema } from '#core/erase/sanitise';
+import { listedDeviceSchema } from '#core/listing/device';
+import { listingReportSchema } from '#core/listing/read';
+import { formatChoicesSchema, volumeSchema } from '#core/sheets/format-choices';
 import { entryInputSchema, entrySchema } from '#core/sheets/progress';
 import { drawingSchema } from '#core/sheets/drawing';
 import { answerSchema, askSchema, sheetSchema, stageSchema, stepSchema } from '#core/sheets/sheet';
@@ -48,7 +55,7 @@ import { chainSchema, storedRunSchema } from '../repositories/runs';
 import { importRequestSchema } from '../transfer/import-request';
 import { errorSchema } from './operation';
 import { changed, task } from './operations/common';
-import { planRequestSchema } from './plan-request';
+import { plannedDriveSchema, planRequestSchema } from './plan-request';
 
 /** The schemas that the OpenAPI document names; everything else stands where it is used. */
 const NAMED: readonly (readonly [string, z.ZodType])[] = [
@@ -62,6 +69,7 @@ const NAMED: readonly (readonly [string, z.ZodType])[] = [
   ['Cable', cableSchema],
   ['Enclosure', enclosureSchema],
   ['Drive', driveSchema],
+  ['PlannedDrive', plannedDriveSchema],
   ['Pad', padSchema],
   ['Alternative', alternativeSchema],
   ['Model', modelSchema],
@@ -97,6 +105,15 @@ const NAMED: readonly (readonly [string, z.ZodType])[] = [
   ['StoredBuild', storedBuildSchema],
   ['Crate', crateSchema],
   ['DeletedCrate', deletedCrateSchema],
+  ['ListedDevice', listedDeviceSchema],
+  ['ListingReport', listingReportSchema],
+  ['AttachedDisks', attachedReportSchema],
+  ['Volume', volumeSchema],
+  ['FormatChoices', formatChoicesSchema],
+  ['FormatRecord', formatRecordSchema],
+  ['OnIt', onItSchema],
+  ['Erased', erasedSchema],
+  ['FilesystemPick', filesystemPickSchema],
   ['SheetDrawing', drawingSchema],
   ['SheetStep', stepSchema],
   ['SheetAsk', askSchema],

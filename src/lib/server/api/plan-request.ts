@@ -20,13 +20,16 @@ const stored = z.strictObject({ id: id() });
 /** A part in full, or the id of a stored one. What is no bare id is checked as a part in full, so that errors name its fields. */
 const fullOrStored = <T extends z.ZodType>(full: T) => z.union([stored, full]);
 
+/** A drive with chips that lie on its board, as it is planned with. */
+export const plannedDriveSchema = driveSchema.superRefine(boardRule);
+
 export const planRequestSchema = z.strictObject({
   crateId: id().optional(),
   host: fullOrStored(hostSchema),
   portId: planInputSchema.shape.portId,
   cable: fullOrStored(cableSchema).optional(),
   enclosure: fullOrStored(enclosureSchema),
-  drive: fullOrStored(driveSchema.superRefine(boardRule)),
+  drive: fullOrStored(plannedDriveSchema),
   pads: z.array(fullOrStored(padSchema)).max(200).optional(),
   job: fullOrStored(jobSchema).optional(),
   quotes: planInputSchema.shape.quotes,

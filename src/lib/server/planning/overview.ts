@@ -34,9 +34,10 @@ export type BuildRow = {
   answers: PlanAnswer[];
 };
 
-/** Builds that a run sheet is still asked about: those that are not put together yet. */
+/** Builds that a sheet is still asked about: those that are not put together or not formatted yet. */
+const AT_THE_BENCH: readonly BuildStage[] = ['planned', 'bought', 'assembled'];
 const atTheBench = (builds: readonly { id: string; stage: BuildStage }[]): string[] =>
-  builds.filter(({ stage }) => stage === 'planned' || stage === 'bought').map(({ id }) => id);
+  builds.filter(({ stage }) => AT_THE_BENCH.includes(stage)).map(({ id }) => id);
 
 /** All builds of a crate with their newest result and the one next step of each. */
 export async function buildRows(db: Knex, crateId: string, today: string): Promise<BuildRow[]> {
@@ -60,7 +61,8 @@ export async function buildRows(db: Knex, crateId: string, today: string): Promi
         latest: comparisons,
         measuredOn: newest?.date,
         cause: newest && causeOf(newest.results, snapshot, report),
-        sheet: progress(build.id, snapshot),
+        sheet: progress(build, snapshot, 'assemble'),
+        formatSheet: progress(build, snapshot, 'format'),
         rules: library.houseRules
       },
       today

@@ -1,6 +1,8 @@
 import type { Knex } from 'knex';
 import { z } from 'zod';
+import { choiceProblems, choicesMade, settle } from '#core/format/settled';
 import type { Model } from '#core/parts/model';
+import { plan } from '#core/plan/plan';
 import { entrySchema, judge, marksOf, placeOf, seenSteps, type Entry, type EntryInput } from '#core/sheets/progress';
 import { tickable, type RunSheet, type SheetAnswer } from '#core/sheets/sheet';
 import { newId } from '../db/change';
@@ -55,7 +57,8 @@ const ANSWER_WORDS = {
   retention: 'how the drive is held',
   opening: 'how it is opened',
   screws: 'which screws it has',
-  directionMark: 'whether it is marked'
+  directionMark: 'whether it is marked',
+  format: 'how it is formatted'
 } as const;
 
 /** What an entry is called in the log. */
@@ -89,7 +92,7 @@ class Taking {
 
   /** Composes the sheet anew, as it is after what was answered. */
   async compose(): Promise<RunSheet> {
-    const sheet = composed(await partsNow(this.trx, this.build), this.stored, this.entries);
+    const sheet = composed(await partsNow(this.trx, this.build), this.build, this.stored, this.entries);
     this.#words = new Map(tickable(sheet).map(({ id, text, once }) => [id, { text, once }]));
     return sheet;
   }
@@ -134,7 +137,7 @@ class Taking {
   async #answer(entry: EntryInput, answer: SheetAnswer): Promise<void> {
     const { group, base } = this;
     await this.#write(entry, ANSWER_WORDS[answer.question], null);
-    await keepInPart(this.trx, { ...base, build: this.build, answer, group });
+    if (answer.question !== 'format') await keepInPart(this.trx, { ...base, build: this.build, answer, group });
     this.taken.accepted.push(entry.key);
     // What a question opens is not new in the sense that the parts were changed.
     const { version } = await noteSeen(this.trx, {
@@ -198,7 +201,7 @@ export async function takeEntries(
     const before = await listChecks(trx, { crateId, sheetId: id });
     const taking = new Taking(trx, build, { stored, entries: before }, { crateId, by, at });
     const sheet = await taking.compose();
-    refuse(oddItems(entries, stored, sheet));
+    refuse([...oddItems(entries, stored, sheet), ...(await oddChoices(trx, { build, stored, entries, before }))]);
     const known = await knownKeys(trx, { crateId, keys: entries.map(({ key }) => key) });
     refuse(
       entries.flatMap(({ key }, i) => {
@@ -212,6 +215,31 @@ export async function takeEntries(
       taken.add(entry.key);
     }
     return taking.result();
+  });
+}
+
+/** Choices about the format that cannot be: by themselves, or with what was chosen before. */
+async function oddChoices(
+  trx: Knex.Transaction,
+  {
+    build,
+    stored,
+    entries,
+    before
+  }: { build: StoredBuild; stored: StoredSheet; entries: readonly EntryInput[]; before: readonly Entry[] }
+) {
+  if (!entries.some(({ answer }) => answer?.question === 'format')) return [];
+  if (stored.kind !== 'format') return [{ path: 'checks.0.answer', message: 'is nothing that this sheet asks for' }];
+  const parts = await partsNow(trx, build);
+  const report = plan(parts, { workings: false });
+  const chosen: Pick<Entry, 'answer'>[] = [...before];
+  return entries.flatMap(({ answer }, i) => {
+    if (answer?.question !== 'format') return [];
+    chosen.push({ answer });
+    const settled = settle(parts, report, choicesMade(chosen), build.name);
+    return choiceProblems(answer.value, settled)
+      .filter(({ path }) => Object.hasOwn(answer.value, path))
+      .map(({ path, message }) => ({ path: `checks.${i}.answer.value.${path}`, message }));
   });
 }
 

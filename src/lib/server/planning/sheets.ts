@@ -1,6 +1,5 @@
 import type { Knex } from 'knex';
-import { runSheet } from '#core/assembly/run-sheet';
-import { withAnswers } from '#core/assembly/answers';
+import { composeSheet, type SheetKind } from '#core/format/compose';
 import type { PlanInput } from '#core/plan/report';
 import {
   changesSince,
@@ -29,8 +28,12 @@ export async function partsNow(db: Knex, build: StoredBuild): Promise<PlanInput>
 }
 
 /** The sheet as its parts make it now, with what was answered on it where a part does not say. */
-export const composed = (parts: PlanInput, sheet: Pick<StoredSheet, 'unitIds' | 'from'>, entries: readonly Entry[]) =>
-  runSheet(withAnswers(parts, entries), { units: Math.max(1, sheet.unitIds.length), from: sheet.from });
+export const composed = (
+  parts: PlanInput,
+  build: Pick<StoredBuild, 'name'>,
+  sheet: Pick<StoredSheet, 'kind' | 'unitIds' | 'from'>,
+  entries: readonly Entry[]
+) => composeSheet(parts, { ...sheet, title: build.name }, entries);
 
 /** A stored sheet with everything that is on it. */
 export type WholeSheet = {
@@ -42,8 +45,13 @@ export type WholeSheet = {
 };
 
 /** Puts together what a sheet is now. */
-export function wholeSheet(parts: PlanInput, stored: StoredSheet, entries: Entry[]): WholeSheet {
-  const sheet = composed(parts, stored, entries);
+export function wholeSheet(
+  parts: PlanInput,
+  build: Pick<StoredBuild, 'name'>,
+  stored: StoredSheet,
+  entries: Entry[]
+): WholeSheet {
+  const sheet = composed(parts, build, stored, entries);
   return {
     stored,
     sheet,
@@ -58,29 +66,34 @@ export async function readSheet(db: Knex, args: { crateId: string; id: string })
   const stored = await getSheet(db, args);
   const build = await getBuild(db, { crate_id: args.crateId, id: stored.buildId });
   const entries = await listChecks(db, { crateId: args.crateId, sheetId: stored.id });
-  return wholeSheet(await partsNow(db, build), stored, entries);
+  return wholeSheet(await partsNow(db, build), build, stored, entries);
 }
 
-/** The newest sheet of a build with everything on it, where it has one. */
-export async function newestSheet(db: Knex, build: StoredBuild, parts: PlanInput): Promise<WholeSheet | undefined> {
-  const [stored] = await listSheets(db, { crateId: build.crateId, buildId: build.id });
+/** The newest sheet of this kind of a build with everything on it, where it has one. */
+export async function newestSheet(
+  db: Knex,
+  kind: SheetKind,
+  build: StoredBuild,
+  parts: PlanInput
+): Promise<WholeSheet | undefined> {
+  const [stored] = await listSheets(db, { crateId: build.crateId, buildId: build.id, kind });
   if (!stored) return undefined;
-  return wholeSheet(parts, stored, await listChecks(db, { crateId: build.crateId, sheetId: stored.id }));
+  return wholeSheet(parts, build, stored, await listChecks(db, { crateId: build.crateId, sheetId: stored.id }));
 }
 
-/** How far the newest sheet of each of these builds is; nothing where none was begun. */
+/** How far the newest sheet of each of these builds is, of either kind; nothing where none was begun. */
 export async function sheetsOf(
   db: Knex,
   args: { crateId: string; buildIds: readonly string[] }
-): Promise<(buildId: string, parts: PlanInput) => SheetProgress | undefined> {
+): Promise<(build: Pick<StoredBuild, 'id' | 'name'>, parts: PlanInput, kind: SheetKind) => SheetProgress | undefined> {
   const sheets = await listSheets(db, args);
   const entries = await checksBySheet(
     db,
     sheets.map(({ id }) => id)
   );
-  return (buildId, parts) => {
-    const newest = sheets.find((sheet) => sheet.buildId === buildId);
-    return newest && wholeSheet(parts, newest, entries.get(newest.id) ?? []).progress;
+  return (build, parts, kind) => {
+    const newest = sheets.find((sheet) => sheet.buildId === build.id && sheet.kind === kind);
+    return newest && wholeSheet(parts, build, newest, entries.get(newest.id) ?? []).progress;
   };
 }
 
@@ -95,12 +108,12 @@ export async function beginSheet(
     crateId: string;
     buildId: string;
     id?: string;
-    kind: 'assemble';
+    kind: SheetKind;
     unitIds: readonly string[];
     from?: 'ready-made' | undefined;
   } & By
 ): Promise<{ id: string; version: number; group: string; sheet: RunSheet }> {
-  const { crateId, buildId, unitIds, from } = args;
+  const { crateId, buildId, kind, unitIds, from } = args;
   return writing(db, crateId, async (trx) => {
     const build = await getBuild(trx, { crate_id: crateId, id: buildId });
     const items = await listUnits(trx, { crateId, ids: unitIds });
@@ -111,7 +124,7 @@ export async function beginSheet(
           : [{ path: `unitIds.${i}`, message: 'is no item of the drive of this build' }]
       )
     );
-    const sheet = composed(await partsNow(trx, build), { unitIds: [...unitIds], from }, []);
+    const sheet = composed(await partsNow(trx, build), build, { kind, unitIds: [...unitIds], from }, []);
     const made = await createSheet(trx, { ...args, tag: build.tag, seen: seenSteps(sheet) });
     return { ...made, sheet };
   });

@@ -69,7 +69,7 @@ export async function tagsOfBuildsWith(db: Knex, where: { crateId: string; model
 /** @throws Problem `not-found` */
 export async function getBuild(
   db: Knex,
-  where: { tag: string } | { crate_id: string; id: string }
+  where: { tag: string } | { id: string; crate_id?: string }
 ): Promise<StoredBuild> {
   const row = await db('builds')
     .join('crates', 'crates.id', 'builds.crate_id')

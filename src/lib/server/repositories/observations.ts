@@ -6,6 +6,8 @@ import {
   untouchedBy,
   type ObservationInput
 } from '#core/temperature-logs/observation';
+import { erasedSchema, MEANS_LABEL } from '#core/erase/sanitise';
+import { formatRecordSchema, lossOf, onItSchema, recordWords } from '#core/format/record';
 import { troubleRecordSchema, type TroubleRecord } from '#core/diagnosis/record';
 import { planInputSchema, type PlanInput } from '#core/plan/report';
 import { SYMPTOM_WORDS } from '#core/diagnosis/question';
@@ -17,7 +19,10 @@ const base = { id: z.string(), version: z.number(), buildId: z.string(), date: z
 export const storedObservationSchema = z.discriminatedUnion('kind', [
   z.strictObject({ ...base, kind: z.literal('imprint'), seen: imprintCheckSchema }),
   z.strictObject({ ...base, kind: z.literal('temperature'), seen: temperatureLogSchema }),
-  z.strictObject({ ...base, kind: z.literal('trouble'), seen: troubleRecordSchema })
+  z.strictObject({ ...base, kind: z.literal('trouble'), seen: troubleRecordSchema }),
+  z.strictObject({ ...base, kind: z.literal('formatted'), seen: formatRecordSchema }),
+  z.strictObject({ ...base, kind: z.literal('on-it'), seen: onItSchema }),
+  z.strictObject({ ...base, kind: z.literal('erased'), seen: erasedSchema })
 ]);
 export type StoredObservation = z.infer<typeof storedObservationSchema>;
 type By = { by: string; at: string };
@@ -67,11 +72,23 @@ export async function logsOfEnclosure(
 function sentenceFor(tag: string, { kind, seen }: ObservationInput): string {
   if (kind === 'temperature')
     return `Entered temperatures of ${tag}: ${Math.max(...seen.points.map((p) => p.C))} °C ${seen.place === 'case' ? 'on the case' : `at the ${seen.place}`}.`;
+  if (kind === 'formatted') return `Formatted ${tag}: ${recordWords(seen)}.`;
+  if (kind === 'on-it') return `What would be lost by erasing ${tag}: ${lossOf(seen).says}`;
+  if (kind === 'erased') return `Erased the drive ${seen.serial} of ${tag}: ${MEANS_LABEL[seen.means].toLowerCase()}.`;
   const untouched = untouchedBy(seen).length;
   return untouched > 0
     ? `Imprint check of ${tag}: ${untouched} of ${seen.chips.length} pads did not touch.`
     : `Imprint check of ${tag}: every pad touches.`;
 }
+
+/** What kind of event each is. */
+const EVENT_OF = {
+  imprint: 'measured',
+  temperature: 'measured',
+  formatted: 'formatted',
+  'on-it': 'formatted',
+  erased: 'erased'
+} as const;
 
 export function createObservation(
   db: Knex,
@@ -87,7 +104,7 @@ export function createObservation(
     id: newId(),
     by,
     at,
-    event: { kind: 'measured', message: sentenceFor(tag, observation) },
+    event: { kind: EVENT_OF[kind], message: sentenceFor(tag, observation).slice(0, 400) },
     row: { build_id: buildId, kind, date, seen }
   });
 }
@@ -115,7 +132,10 @@ export function createTroubleRecord(
 const WHAT = {
   imprint: 'an imprint check',
   temperature: 'a temperature log',
-  trouble: 'a search for a cause'
+  trouble: 'a search for a cause',
+  formatted: 'the record of a format',
+  'on-it': 'what was said to be on the drive',
+  erased: 'a certificate of erasing'
 } as const;
 
 export async function deleteObservation(

@@ -1,13 +1,11 @@
 import type { Knex } from 'knex';
 import { z } from 'zod';
+import { SHEET_KINDS, type SheetKind } from '#core/format/compose';
 import type { SeenSteps } from '#core/sheets/progress';
 import { seenStepsSchema } from '#core/sheets/progress';
 import { change, newId, type ChangeResult } from '../db/change';
 import { notFound } from '../problems/problem';
 import { deleteFilesOf } from './attachments';
-
-export const SHEET_KINDS = ['assemble'] as const;
-export type SheetKind = (typeof SHEET_KINDS)[number];
 
 export const storedSheetSchema = z.strictObject({
   id: z.string(),
@@ -38,11 +36,11 @@ const fromRow = (row: Record<string, unknown>): StoredSheet =>
 /** The sheets of a crate, of one build or of some, the newest first. */
 export async function listSheets(
   db: Knex,
-  args: { crateId: string; buildId?: string; buildIds?: readonly string[] }
+  args: { crateId: string; buildId?: string; buildIds?: readonly string[]; kind?: SheetKind }
 ): Promise<StoredSheet[]> {
-  const { crateId, buildId, buildIds } = args;
+  const { crateId, buildId, buildIds, kind } = args;
   const rows = db('sheets')
-    .where({ crate_id: crateId, ...(buildId ? { build_id: buildId } : {}) })
+    .where({ crate_id: crateId, ...(buildId ? { build_id: buildId } : {}), ...(kind ? { kind } : {}) })
     .orderBy('created_at', 'desc')
     .orderBy('id', 'desc');
   if (buildIds) rows.whereIn('build_id', [...buildIds]);
@@ -55,6 +53,9 @@ export async function getSheet(db: Knex, args: { crateId: string; id: string }):
   if (!row) throw notFound('run sheet');
   return fromRow(row);
 }
+
+/** What a sheet of each kind is called. */
+export const SHEET_WORDS = { assemble: 'a run sheet', format: 'a format sheet' } as const;
 
 export function createSheet(
   db: Knex,
@@ -70,7 +71,7 @@ export function createSheet(
   } & By
 ): Promise<ChangeResult> {
   const { crateId, id = newId(), buildId, tag, kind, unitIds, from, seen, by, at } = args;
-  const event = { kind: 'sheet', message: `Began a run sheet of ${tag}.` };
+  const event = { kind: 'sheet', message: `Began ${SHEET_WORDS[kind]} of ${tag}.` };
   return change(db, {
     action: 'insert',
     table: 'sheets',

@@ -19,7 +19,10 @@ export async function load({ params }) {
     // As its parts are now; what it was planned from before stands in the differences.
     const { differences, report, snapshot } = buildNow(library, stored);
     const build = { ...stored, report, snapshot };
-    const whole = await newestSheet(db, stored, snapshot);
+    const [whole, format] = await Promise.all([
+      newestSheet(db, 'assemble', stored, snapshot),
+      newestSheet(db, 'format', stored, snapshot)
+    ]);
     const newest = runs[0];
     const latest = newest ? compareWithPlan(newest.results, build.report) : [];
     const cause = newest && causeOf(newest.results, snapshot, report);
@@ -32,6 +35,7 @@ export async function load({ params }) {
         measuredOn: newest?.date,
         cause,
         sheet: whole?.progress,
+        formatSheet: format?.progress,
         rules: crate.houseRules
       },
       today()

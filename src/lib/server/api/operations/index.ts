@@ -3,12 +3,16 @@ import { backupOperations } from './backup';
 import { buildOperations } from './builds';
 import { bundleOperations } from './bundle';
 import { crateOperations } from './crates';
+import { diskOperations } from './disks';
+import { eraseCommandOperations } from './erase-commands';
 import { eventOperations } from './events';
 import { exportOperations } from './export';
 import { healthOperations } from './health';
 import { houseRuleOperations } from './house-rules';
 import { importOperations } from './import';
 import { jobOperations } from './jobs';
+import { ladderOperations } from './ladder';
+import { listingOperations } from './listing';
 import { modelOperations } from './models';
 import { observationOperations } from './observations';
 import { pairOperations } from './pairs';
@@ -36,12 +40,16 @@ export const operations = {
   ...buildOperations,
   ...bundleOperations,
   ...crateOperations,
+  ...diskOperations,
+  ...eraseCommandOperations,
   ...eventOperations,
   ...exportOperations,
   ...healthOperations,
   ...houseRuleOperations,
   ...importOperations,
   ...jobOperations,
+  ...ladderOperations,
+  ...listingOperations,
   ...modelOperations,
   ...observationOperations,
   ...pairOperations,

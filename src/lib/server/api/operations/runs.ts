@@ -4,6 +4,8 @@ import { CRATE, inBuild, refuseAhead, changed, inBuildWithId, versioned } from '
 import * as builds from '../../repositories/builds';
 import { z } from 'zod';
 import { runInputSchema } from '#core/results/run';
+import { conditionsFrom } from '#core/format/record';
+import { formatOf } from '../../planning/formatting';
 import { buildNow, loadLibrary } from '../../planning/planning';
 import { checkPairResults, blocking } from '#core/results/gates';
 import { Problem } from '../../problems/problem';
@@ -60,7 +62,10 @@ export const runOperations = {
         mode: now.report.link.mode,
         ids: { hostId, portId, enclosureId, driveId, ...(cableId ? { cableId } : {}) }
       };
-      const { date, results, conditions, simulated } = body;
+      const { date, results, simulated } = body;
+      // What was made of the drive is a condition of every later result, unless the result says otherwise.
+      const format = await formatOf(db, params);
+      const conditions = format ? { ...conditionsFrom(format), ...body.conditions } : body.conditions;
       // Only alarms that there were: what was kept against one does not count where jobs are timed.
       const accepted = body.accepted.filter((alarm) => alarms.some(({ id }) => id === alarm));
       return runs.createRun(db, {

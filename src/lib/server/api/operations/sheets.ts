@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { SHEET_KINDS } from '#core/format/compose';
 import { MOST_UNITS } from '#core/assembly/run-sheet';
 import { entryInputSchema, entrySchema } from '#core/sheets/progress';
 import { sheetSchema, stepId } from '#core/sheets/sheet';
@@ -6,7 +7,7 @@ import { id, text } from '#core/parts/form/field';
 import * as attachments from '../../repositories/attachments';
 import { getBuild } from '../../repositories/builds';
 import { deleteCheck } from '../../repositories/checks';
-import { deleteSheet, getSheet, listSheets, SHEET_KINDS, storedSheetSchema } from '../../repositories/sheets';
+import { deleteSheet, getSheet, listSheets, storedSheetSchema } from '../../repositories/sheets';
 import { newId } from '../../db/change';
 import { writing } from '../../db/writing';
 import { PHOTO_LIMIT } from '../../photos/check';

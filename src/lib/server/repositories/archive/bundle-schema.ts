@@ -8,7 +8,7 @@ import { modelSchema } from '#core/parts/model';
 import { UNIT_STATES } from '#core/parts/item';
 import { houseRulesSchema, planInputSchema, planReportSchema } from '#core/plan/report';
 import { HOLDERS } from '../attachments';
-import { SHEET_KINDS } from '../sheets';
+import { SHEET_KINDS } from '#core/format/compose';
 import { targetSchema } from '../models';
 import { buildTagSchema, sha256Schema, slugSchema } from './rows';
 
@@ -80,7 +80,7 @@ export const bundleSchema = z
         z.strictObject({
           ...stored,
           buildId: id(),
-          kind: z.enum(['imprint', 'temperature', 'trouble']),
+          kind: z.enum(['imprint', 'temperature', 'trouble', 'formatted', 'on-it', 'erased']),
           date: day,
           seen: details
         })

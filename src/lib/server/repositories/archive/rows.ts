@@ -12,6 +12,8 @@ import { modelSchema } from '#core/parts/model';
 import { quoteSchema } from '#core/parts/quote';
 import { unitSchema, UNIT_STATES } from '#core/parts/item';
 import { houseRulesSchema, planInputSchema, planReportSchema } from '#core/plan/report';
+import { erasedSchema } from '#core/erase/sanitise';
+import { formatRecordSchema, onItSchema } from '#core/format/record';
 import { troubleRecordSchema } from '#core/diagnosis/record';
 import { MOST_UNITS } from '#core/assembly/run-sheet';
 import { seenStepsSchema } from '#core/sheets/progress';
@@ -20,7 +22,7 @@ import { temperatureLogSchema } from '#core/temperature-logs/log';
 import { fieldsOf } from '../../problems/fields';
 import type { FieldProblem } from '../../problems/problem';
 import { HOLDERS } from '../attachments';
-import { SHEET_KINDS } from '../sheets';
+import { SHEET_KINDS } from '#core/format/compose';
 import { targetSchema } from '../models';
 import { chainSchema } from '../runs';
 
@@ -166,7 +168,10 @@ const SCHEMAS: Record<RowTable, z.ZodType> = {
       date: day,
       seen: temperatureLogSchema
     }),
-    z.strictObject({ ...stored, build_id: id(), kind: z.literal('trouble'), date: day, seen: troubleRecordSchema })
+    z.strictObject({ ...stored, build_id: id(), kind: z.literal('trouble'), date: day, seen: troubleRecordSchema }),
+    z.strictObject({ ...stored, build_id: id(), kind: z.literal('formatted'), date: day, seen: formatRecordSchema }),
+    z.strictObject({ ...stored, build_id: id(), kind: z.literal('on-it'), date: day, seen: onItSchema }),
+    z.strictObject({ ...stored, build_id: id(), kind: z.literal('erased'), date: day, seen: erasedSchema })
   ]),
   sheets: z.strictObject({
     ...stored,

@@ -9,7 +9,7 @@ export async function load({ parent, url, depends }) {
   const { build, crate, today } = await parent();
   return forPage(async (db) => {
     const [whole, items, standing] = await Promise.all([
-      newestSheet(db, build, build.snapshot),
+      newestSheet(db, 'assemble', build, build.snapshot),
       itemsFor(db, build),
       standingOf(db, { crate, build, today })
     ]);

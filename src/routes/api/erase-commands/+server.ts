@@ -1,0 +1,4 @@
+import { serve } from '$lib/server/api/operation';
+import { eraseCommandOperations } from '$lib/server/api/operations/erase-commands';
+
+export const POST = serve(eraseCommandOperations.eraseCommands);
