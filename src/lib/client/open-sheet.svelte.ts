@@ -1,6 +1,5 @@
 import { monotonicFactory } from 'ulid';
-import { withAnswers } from '#core/assembly/answers';
-import { runSheet } from '#core/assembly/run-sheet';
+import { composeSheet, type SheetKind } from '#core/format/compose';
 import type { PlanInput } from '#core/plan/report';
 import { changesSince, marksOf, placeOf, progressOf, type Entry, type EntryInput } from '#core/sheets/progress';
 import type { SheetAnswer } from '#core/sheets/sheet';
@@ -18,13 +17,14 @@ export type SheetOf = {
     id: string;
     version: number;
     unitIds: string[];
+    kind: SheetKind;
     from?: 'ready-made' | undefined;
     seen: Record<string, string>;
   };
   entries: Entry[];
   photos: SheetPhoto[];
 };
-type Source = { crateId: string; tag: string; parts: PlanInput; whole: SheetOf };
+type Source = { crateId: string; tag: string; title: string; parts: PlanInput; whole: SheetOf };
 
 /** How long until what could not be sent is tried again, and until somebody else's ticks are looked for, ms. */
 const RETRY_MS = 4000;
@@ -67,10 +67,7 @@ export class OpenSheet {
   });
   readonly photos = $derived.by(() => this.#whole.photos);
   readonly sheet = $derived.by(() =>
-    runSheet(withAnswers(this.#of().parts, this.entries), {
-      units: Math.max(1, this.stored.unitIds.length),
-      from: this.stored.from
-    })
+    composeSheet(this.#of().parts, { ...this.stored, title: this.#of().title }, this.entries)
   );
   readonly marks = $derived.by(() => marksOf(this.entries));
   readonly progress = $derived.by(() => progressOf(this.sheet, this.entries, this.stored.unitIds));

@@ -13,11 +13,13 @@
     standing: Readonly<Record<string, string>>;
     /** Address of the build. */
     buildHref: string;
+    /** Where it says how to plug and unplug; none on a sheet that does. */
+    leadsHref?: string | undefined;
     onagain: () => void;
     ondelete: () => void;
   };
   /** The whole sheet: what to lay out, and its stages, the one at hand open. */
-  let { sheet, progress, acts, added, standing, buildHref, onagain, ondelete }: Props = $props();
+  let { sheet, progress, acts, added, standing, buildHref, leadsHref, onagain, ondelete }: Props = $props();
   /** Stages that somebody opened or folded; the others are open where the work is. */
   let folded = $state.raw<Record<string, boolean>>({});
   const isOpen = (stageId: string, n: number) => !(folded[stageId] ?? n !== progress.current);
@@ -46,7 +48,7 @@
   {/each}
   <p class="end">
     <button type="button" class="link" onclick={() => window.print()}>Print the sheet</button>
-    <a class="small" href="{buildHref}/assemble/leads">How to plug and unplug it</a>
+    {#if leadsHref}<a class="small" href={leadsHref}>How to plug and unplug it</a>{/if}
     <button type="button" class="link" onclick={onagain}>Begin a new sheet</button>
     <button type="button" class="link" onclick={ondelete}>Delete this sheet</button>
   </p>

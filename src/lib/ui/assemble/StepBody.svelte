@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { SheetStep } from '#core/sheets/sheet';
+  import CopyLine from '../common/CopyLine.svelte';
   import StateMark from '../common/StateMark.svelte';
   import StepNotes from './StepNotes.svelte';
   import type { SheetActs } from './acts';
@@ -11,6 +12,12 @@
     isNew = false,
     imprintHref
   }: { step: SheetStep; acts: SheetActs; isNew?: boolean; imprintHref: string } = $props();
+  const SEE_WORDS = {
+    guard: 'Open the guard against the wrong disk',
+    ladder: 'Compare it with what is expected',
+    record: 'Write down what was made',
+    'on-it': 'Say what is on it, and where the copies are'
+  } as const;
 </script>
 
 <p class="text">
@@ -18,6 +25,10 @@
 </p>
 {#if step.reason}<p class="small quiet">{step.reason}</p>{/if}
 {#if step.caution}<p class="caution"><StateMark mark="check" size={15} /><span>{step.caution}</span></p>{/if}
+{#if step.command}<CopyLine text={step.command} />{/if}
+{#if step.see && acts.seeHref}
+  <p class="small no-print"><a href={acts.seeHref(step.see)}>{SEE_WORDS[step.see]}</a></p>
+{/if}
 {#if step.code === 'check-imprint'}
   <p class="small no-print">
     <a href={imprintHref}>Write down what the imprints show</a>: the next pads follow from it.

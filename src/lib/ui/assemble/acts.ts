@@ -29,4 +29,6 @@ export type SheetActs = {
   photograph: (stepId: string, unitId: string | undefined, file: File) => void;
   removeNote: (key: string) => void;
   removePhoto: (photo: SheetPhoto) => void;
+  /** Where a step is done that another page has the tool for. */
+  seeHref?: (see: 'guard' | 'ladder' | 'record' | 'on-it') => string;
 };

@@ -37,6 +37,7 @@
           { href: `${home}/together`, label: 'Several at once' },
           { href: `${home}/jobs`, label: 'Jobs' },
           { href: `${home}/house-rules`, label: 'House rules' },
+          { href: `${home}/filesystems`, label: 'Filesystems' },
           { href: `${home}/find`, label: 'Find an item' },
           { href: `${home}/prices`, label: 'Prices and rates' },
           { href: `${home}/combinations`, label: 'Known combinations' },

@@ -35,6 +35,7 @@ export const KEY_GROUPS: readonly { title: string; keys: readonly (readonly [key
       ['g y', 'Buy'],
       ['g s', 'Pads and heat'],
       ['g m', 'Assemble'],
+      ['g d', 'Format'],
       ['g e', 'Measure'],
       ['g l', 'Log']
     ]

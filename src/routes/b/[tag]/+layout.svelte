@@ -29,6 +29,11 @@
         label: 'Assemble',
         state: state('assemble', STAGES.indexOf(stage) >= STAGES.indexOf('assembled'))
       },
+      {
+        id: 'format',
+        label: 'Format',
+        state: state('format', STAGES.indexOf(stage) >= STAGES.indexOf('formatted'))
+      },
       { id: 'measure', label: 'Measure', state: state('measure', benched) },
       { id: 'log', label: 'Log', state: state('log', stage === 'retired') }
     ];
@@ -47,6 +52,7 @@
       station('buy', 'g y', 'Go to Buy of this build'),
       station('pads', 'g s', 'Go to Pads and heat of this build'),
       station('assemble', 'g m', 'Go to Assemble of this build'),
+      station('format', 'g d', 'Go to Format of this build'),
       station('measure', 'g e', 'Go to Measure of this build'),
       station('log', 'g l', 'Go to Log of this build'),
       { keys: 'n', label: 'New build', run: () => void goto(`${home}/pair`) }

@@ -31,8 +31,13 @@
   const open = new OpenSheet(() => ({
     crateId: data.crate.id,
     tag,
+    title: data.build.name,
     parts,
-    whole: data.whole ?? { stored: { id: '', version: 0, unitIds: [], seen: {} }, entries: [], photos: [] }
+    whole: data.whole ?? {
+      stored: { id: '', version: 0, kind: 'assemble', unitIds: [], seen: {} },
+      entries: [],
+      photos: []
+    }
   }));
   const awake = new Awake();
   const begun = $derived(data.whole !== null && !again);
@@ -209,6 +214,7 @@
         {added}
         standing={data.standing}
         buildHref="/b/{tag}"
+        leadsHref="/b/{tag}/assemble/leads"
         onagain={() => (again = true)}
         ondelete={deleteSheet}
       />

@@ -1,0 +1,131 @@
+import type { Expected } from '#core/listing/device';
+import { readListing, LONGEST_LISTING } from '#core/listing/read';
+import { LISTING_MINUTES, type EraseReport } from '#core/erase/unlock';
+import { choiceProblems, type Settled } from '#core/format/settled';
+import { send } from './api';
+
+type Source = {
+  build: { id: string; version: number; crateId: string };
+  settled: Settled;
+  expect: Expected;
+  /** How often something was plugged or pulled. */
+  events: number;
+};
+
+const CHECK_MS = 10_000;
+
+/** The guard against the wrong disk: a listing, the device that is meant, and the commands once that is proved. Nothing of it is kept. */
+export class Guard {
+  readonly #of: () => Source;
+  text = $state('');
+  /** When the listing was pasted, ms. */
+  at = $state(0);
+  /** Whether it was taken from what is attached, so that plugging makes it old. */
+  fromAttached = $state(false);
+  device = $state<string | undefined>(undefined);
+  identity = $state('');
+  answer = $state.raw<EraseReport | undefined>(undefined);
+  /** The same commands with the placeholder, for what is printed. */
+  plain = $state.raw<readonly string[]>([]);
+  problem = $state('');
+  /** Why it is locked again after it was open. */
+  relocked = $state('');
+  busy = $state(false);
+  now = $state(0);
+  #eventsThen = 0;
+  #asked = 0;
+
+  constructor(of: () => Source) {
+    this.#of = of;
+  }
+
+  readonly tooLong = $derived.by(() => this.text.length > LONGEST_LISTING);
+  readonly report = $derived.by(() =>
+    this.text.trim() === '' || this.tooLong ? undefined : readListing(this.text, this.#of().expect)
+  );
+  readonly chosen = $derived.by(() => this.device ?? this.report?.match.device ?? undefined);
+  /** Minutes that the listing still holds. */
+  readonly minutesLeft = $derived.by(() =>
+    this.at === 0 ? LISTING_MINUTES : Math.max(0, Math.ceil(LISTING_MINUTES - (this.now - this.at) / 60_000))
+  );
+
+  /** Takes a listing: everything that was proved with another one is void. */
+  take(text: string, fromAttached = false): void {
+    this.text = text;
+    this.at = Date.now();
+    this.now = this.at;
+    this.fromAttached = fromAttached;
+    this.device = undefined;
+    this.identity = '';
+    this.#eventsThen = this.#of().events;
+    this.lock('');
+    void this.ask();
+  }
+  choose(device: string): void {
+    this.device = device;
+    this.identity = '';
+    this.lock('');
+    void this.ask();
+  }
+  /** Locks what was open, with the reason. */
+  lock(why: string): void {
+    if (this.answer?.unlocked) this.relocked = why;
+    else if (why === '') this.relocked = '';
+    this.answer = undefined;
+  }
+
+  /** Asks for the commands: with the placeholder until what is typed proves which device is meant. */
+  async ask(): Promise<void> {
+    const { build, settled } = this.#of();
+    if (this.text.trim() === '' || this.tooLong || settled.system.family === 'chromeos') return;
+    const wrong = choiceProblems({}, settled);
+    this.problem = wrong
+      .map(({ path, message }) => `${path === 'name' ? 'The name of the volume' : 'What is to be made'} ${message}.`)
+      .join(' ');
+    if (wrong.length > 0) return;
+    const asked = (this.#asked += 1);
+    this.busy = true;
+    const order = {
+      text: this.text,
+      at: new Date(this.at).toISOString(),
+      buildId: build.id,
+      buildVersion: build.version,
+      filesystem: settled.filesystem,
+      scheme: settled.scheme,
+      name: settled.name,
+      system: settled.system.family
+    };
+    const device = this.chosen ?? 'DEVICE';
+    const [answer, plain] = await Promise.all([
+      send<EraseReport>('POST', '/api/erase-commands', { ...order, device, identity: this.identity }),
+      send<EraseReport>('POST', '/api/erase-commands', { ...order, device: 'DEVICE', identity: '' })
+    ]);
+    this.busy = false;
+    // Whatever was typed meanwhile has been asked for by itself.
+    if (asked !== this.#asked) return;
+    this.answer = answer.ok ? answer.data : undefined;
+    this.plain = plain.ok ? plain.data.commands : [];
+    if (!answer.ok) this.problem = answer.failure.message;
+    else if (answer.data.unlocked) this.relocked = '';
+  }
+
+  /** Looks whether something has made it void: the clock, a device that came or went, somebody who changed the build. */
+  async check(): Promise<void> {
+    this.now = Date.now();
+    if (!this.answer?.unlocked) return;
+    const { build, events } = this.#of();
+    if (this.minutesLeft === 0)
+      return this.lock(`The list is older than ${LISTING_MINUTES} minutes: names move. Paste a new one.`);
+    if (this.fromAttached && events !== this.#eventsThen)
+      return this.lock('A device was plugged or pulled since: names may have moved. Take the new list.');
+    const response = await fetch(`/api/crates/${build.crateId}/builds/${build.id}`).catch(() => undefined);
+    if (!response?.ok) return;
+    const now = (await response.json()) as { version?: number };
+    if (now.version !== undefined && now.version !== build.version)
+      this.lock('Somebody changed this build since: load the page again, and look whether it is still this drive.');
+  }
+  start(): () => void {
+    const timer = setInterval(() => void this.check(), CHECK_MS);
+    return () => clearInterval(timer);
+  }
+}
