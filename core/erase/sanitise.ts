@@ -38,7 +38,7 @@ export const LOOKED_LABEL = { not: 'not read back', samples: 'read back in place
 
 export type MeansAdvice = {
   means: Means;
-  fits: 'first' | 'enough' | 'too-little' | 'cannot';
+  fits: 'first' | 'enough' | 'more' | 'too-little' | 'cannot';
   because: string;
   how: string;
   /** How long it takes, s; null where nobody can say. */
@@ -69,11 +69,19 @@ const HOW: Record<Means, string> = {
 
 const LEAVES: Record<Means, string> = {
   quick: 'Everything that was on it can be read with common tools.',
-  full: 'On flash, spare cells and those that were replaced keep what was in them; on a disk, sectors that were replaced do.',
+  full: 'Cells and sectors that the drive has replaced keep what was in them; on flash its spare cells do too.',
   'own-erase': 'It trusts the drive to do what it says. Read some of it back.',
   'encrypt-then-erase': 'What was on it before it was encrypted may lie in spare cells: fill it once after encrypting.',
   destroy: 'It trusts the recycler.'
 };
+
+/** What a means leaves on this kind of drive. */
+const leavesOf = (means: Means, media: SanitiseQuestion['media']): string =>
+  means === 'full'
+    ? media === 'hdd'
+      ? 'Sectors that the disk has replaced keep what was in them: few, if its health is good.'
+      : 'Spare cells, and such as were replaced, keep what was in them.'
+    : LEAVES[means];
 
 /** From which recipient on a means is too little. */
 const ENOUGH_FOR: Record<Means, (question: SanitiseQuestion) => boolean> = {
@@ -81,7 +89,7 @@ const ENOUGH_FOR: Record<Means, (question: SanitiseQuestion) => boolean> = {
   full: ({ recipient, media }) => recipient === 'self' || recipient === 'known' || media === 'hdd',
   'own-erase': () => true,
   'encrypt-then-erase': () => true,
-  destroy: ({ recipient }) => recipient === 'recycler'
+  destroy: () => true
 };
 
 /** Which means comes first, for whom and on what. */
@@ -129,16 +137,18 @@ const REASON: Record<Means, (question: SanitiseQuestion) => string> = {
  */
 export function sanitise(question: SanitiseQuestion): MeansAdvice[] {
   const first = firstOf(question);
-  const rank = { first: 0, enough: 1, 'too-little': 2, cannot: 3 };
+  const rank = { first: 0, enough: 1, more: 2, 'too-little': 3, cannot: 4 };
+  const enough = (means: Means): MeansAdvice['fits'] =>
+    !ENOUGH_FOR[means](question) ? 'too-little' : means === 'destroy' ? 'more' : 'enough';
   return MEANS.map((means): MeansAdvice => {
     const cannot = !question.works && means !== 'destroy';
     return {
       means,
-      fits: cannot ? 'cannot' : means === first ? 'first' : ENOUGH_FOR[means](question) ? 'enough' : 'too-little',
+      fits: cannot ? 'cannot' : means === first ? 'first' : enough(means),
       because: REASON[means](question),
       how: HOW[means],
       seconds: cannot ? null : secondsOf(means, question),
-      leaves: LEAVES[means]
+      leaves: leavesOf(means, question.media)
     };
   }).sort((a, b) => rank[a.fits] - rank[b.fits]);
 }

@@ -14,23 +14,34 @@ const HAS = {
   'small-files': 'room, where there are many small files',
   seeks: 'speed on a turning disk as it ages',
   'any-size': 'files above 4 GiB',
-  shrinks: 'the possibility to make it smaller later'
+  shrinks: 'the possibility to make it smaller later',
+  'in-place': 'speed of files that are changed in place, as those of databases are'
 } as const;
 type Trait = keyof typeof HAS;
 
 const TRAITS: Record<FilesystemId, readonly Trait[]> = {
   apfs: ['journal', 'permissions', 'snapshots', 'small-files', 'any-size', 'shrinks'],
-  'hfs+': ['journal', 'permissions', 'seeks', 'small-files', 'any-size', 'shrinks'],
-  ntfs: ['journal', 'permissions', 'small-files', 'any-size', 'shrinks'],
-  exfat: ['any-size'],
-  fat32: [],
-  ext4: ['journal', 'permissions', 'small-files', 'any-size', 'shrinks'],
-  xfs: ['journal', 'permissions', 'large-files', 'small-files', 'any-size'],
+  'hfs+': ['journal', 'permissions', 'seeks', 'small-files', 'any-size', 'shrinks', 'in-place'],
+  ntfs: ['journal', 'permissions', 'small-files', 'any-size', 'shrinks', 'in-place'],
+  exfat: ['any-size', 'in-place'],
+  fat32: ['in-place'],
+  ext4: ['journal', 'permissions', 'small-files', 'any-size', 'shrinks', 'in-place'],
+  xfs: ['journal', 'permissions', 'large-files', 'small-files', 'any-size', 'in-place'],
   btrfs: ['journal', 'permissions', 'snapshots', 'checksums', 'small-files', 'any-size', 'shrinks']
 };
 
 /** Traits that count on one kind of drive only. */
 const onlyOn = (trait: Trait, media: 'nvme' | 'sata-ssd' | 'hdd'): boolean => trait !== 'seeks' || media === 'hdd';
+
+/** Whose own a filesystem is: that system alone checks and repairs it fully. */
+const OWN: Partial<Record<FilesystemId, OsFamily>> = {
+  apfs: 'macos',
+  'hfs+': 'macos',
+  ntfs: 'windows',
+  ext4: 'linux',
+  xfs: 'linux',
+  btrfs: 'linux'
+};
 
 /** Computers and phones that one may meet later, beside those of the job. */
 const MET: readonly OsFamily[] = ['windows', 'macos', 'linux', 'ipados', 'android', 'tv'];
@@ -59,6 +70,9 @@ export function lossesOf(
   );
   const native = (of: FilesystemId) => families.every((family) => OPENS[of]?.includes(family));
   if (encrypt && native(first) && !native(id)) lost.push('the system’s own encryption');
+  const own = OWN[first];
+  if (own && families.includes(own) && OWN[id] !== own)
+    lost.push(`the full check and repair by ${OS_LABEL[own]} itself`);
   const addOn = writers.find((os) => accessOf(id, os).old);
   if (addOn) lost.push(`simplicity: ${OS_LABEL[addOn.family]} ${addOn.version} needs software for it`);
   const unreached = reachLost(id, first, families).map((family) => OS_LABEL[family]);

@@ -42,7 +42,7 @@ export function linkRemark(
   if (mode === null || linkGbps === undefined)
     return { tone: 'unknown', says: 'The system does not say how fast its connection runs.' };
   const { lineGbps, label, carrier } = LINK_MODES[mode];
-  const planned = `${label}, ${quantity(lineGbps, 'Gb/s')}`;
+  const planned = label.includes('Gb/s') ? label : `${label}, ${quantity(lineGbps, 'Gb/s')}`;
   const tunnel = carrier === 'usb4' || carrier === 'thunderbolt';
   // Through a tunnel the system shows the PCIe of the bridge and not the cable: 8 GT/s a lane, or USB where it fell back.
   if (linkGbps < lineGbps * 0.9 && !(tunnel && transport === 'nvme'))

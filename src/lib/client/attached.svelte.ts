@@ -2,18 +2,18 @@ import type { AttachedReport } from '#core/format/attached';
 
 /** The disks that are attached to a build's computer, as they come and go. */
 export class Attached {
-  readonly #buildId: () => string;
+  readonly #of: () => { buildId: string; system: string };
   report = $state.raw<AttachedReport | undefined>(undefined);
   /** Counts what was plugged or pulled while one looked. */
   events = $state(0);
   failed = $state(false);
   #step = 0;
 
-  constructor(buildId: () => string) {
-    this.#buildId = buildId;
+  constructor(of: () => { buildId: string; system: string }) {
+    this.#of = of;
   }
 
-  #query = () => new URLSearchParams({ buildId: this.#buildId(), step: String(this.#step) });
+  #query = () => new URLSearchParams({ ...this.#of(), step: String(this.#step) });
 
   #take(report: AttachedReport): void {
     const before = this.report;

@@ -1,4 +1,5 @@
 import type { Expected } from '#core/listing/device';
+import { LEAST_IDENTITY, plainSerial, tellingSerial } from '#core/listing/identity';
 import { readListing, LONGEST_LISTING } from '#core/listing/read';
 import { LISTING_MINUTES, type EraseReport } from '#core/erase/unlock';
 import { choiceProblems, type Settled } from '#core/format/settled';
@@ -34,6 +35,7 @@ export class Guard {
   now = $state(0);
   #eventsThen = 0;
   #asked = 0;
+  #order = '';
 
   constructor(of: () => Source) {
     this.#of = of;
@@ -43,11 +45,30 @@ export class Guard {
   readonly report = $derived.by(() =>
     this.text.trim() === '' || this.tooLong ? undefined : readListing(this.text, this.#of().expect)
   );
-  readonly chosen = $derived.by(() => this.device ?? this.report?.match.device ?? undefined);
+  /** What is chosen, else what is matched, else the only one that what is typed can be the end of. */
+  readonly chosen = $derived.by(() => this.device ?? this.report?.match.device ?? this.#typedFor());
   /** Minutes that the listing still holds. */
   readonly minutesLeft = $derived.by(() =>
     this.at === 0 ? LISTING_MINUTES : Math.max(0, Math.ceil(LISTING_MINUTES - (this.now - this.at) / 60_000))
   );
+
+  #typedFor(): string | undefined {
+    const typed = plainSerial(this.identity);
+    if (typed.length < LEAST_IDENTITY) return undefined;
+    const ends = (this.report?.devices ?? []).filter(
+      (device) => !device.systemDisk && tellingSerial(device)?.endsWith(typed)
+    );
+    return ends.length === 1 ? ends[0]?.device : undefined;
+  }
+  /** What is to be made: nothing that was proved holds for anything else. */
+  ordered(order: string): void {
+    if (this.#order !== '' && order !== this.#order) {
+      this.lock('What is to be made was changed: type the identity once more.');
+      this.identity = '';
+      void this.ask();
+    }
+    this.#order = order;
+  }
 
   /** Takes a listing: everything that was proved with another one is void. */
   take(text: string, fromAttached = false): void {

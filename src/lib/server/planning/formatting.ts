@@ -7,7 +7,7 @@ import type { FormatRecord } from '#core/format/record';
 import { LINK_MODES } from '#core/facts/link-modes';
 import type { PlanInput, PlanReport } from '#core/plan/report';
 import { systemDisks } from '../machine/disks/system';
-import { simulatedDisks } from '../machine/disks/simulated';
+import { simulatedDisks, type SimulatedSystem } from '../machine/disks/simulated';
 import type { DiskSource } from '../machine/disks/source';
 import { quoteForShell } from '../machine/quote';
 import { refuse } from '../problems/problem';
@@ -116,10 +116,11 @@ export async function formatOf(
 /** Where the attached disks of a build are read from: this machine where its computer is this one, else the stand-in. */
 export async function diskSource(
   db: Knex,
-  args: { buildId?: string | undefined; step?: number | undefined }
+  args: { buildId?: string | undefined; step?: number | undefined; system?: SimulatedSystem | undefined }
 ): Promise<DiskSource> {
-  const { buildId, step = 0 } = args;
-  if (buildId === undefined) return simulatedDisks({ model: 'Chert T4 2TB', capacityTB: 2, linkGbps: 10 }, step);
+  const { buildId, step = 0, system } = args;
+  if (buildId === undefined)
+    return simulatedDisks({ model: 'Chert T4 2TB', capacityTB: 2, linkGbps: 10 }, step, system);
   const build = await getBuild(db, { id: buildId });
   const [crate, library] = await Promise.all([
     getCrate(db, { id: build.crateId }),
@@ -133,7 +134,9 @@ export async function diskSource(
     process.platform === 'linux'
   )
     return systemDisks();
-  return simulatedDisks(await standIn(db, build, snapshot, report), step);
+  const { family } = snapshot.host.os;
+  const own = family === 'windows' || family === 'macos' ? family : 'linux';
+  return simulatedDisks(await standIn(db, build, snapshot, report), step, system ?? own);
 }
 
 async function standIn(db: Knex, build: StoredBuild, { drive }: PlanInput, { link }: PlanReport) {

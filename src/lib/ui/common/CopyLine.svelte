@@ -16,7 +16,6 @@
 </script>
 
 <div class="line">
-  <!-- svelte-ignore a11y_no_noninteractive_tabindex -- a long line is scrolled by keys -->
   <pre tabindex="0" role="group" aria-label="A line for a terminal">{text}</pre>
   <button type="button" class="no-print" onclick={() => void copy()} aria-label={label}
     >{copied ? 'Copied' : 'Copy'}</button

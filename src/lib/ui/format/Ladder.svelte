@@ -15,10 +15,6 @@
   /** From the label to what is free for files, to scale, and what a difference points to. */
   let { ladder, observed, onobserve }: Props = $props();
   const drawing = $derived(ladderDrawing(ladder.steps));
-  const WIDTH = 560;
-  const ROW = 24;
-  const uid = $props.id();
-  const height = $derived(ladder.steps.length * ROW + 34);
   const inTB = (bytes: number) => (bytes / 1e12).toFixed(bytes < 1e12 ? 4 : 3);
   const taken = (bytes: number) =>
     bytes >= 1e9 ? `${figure(bytes / 1e9)} GB` : bytes >= 1e6 ? `${figure(bytes / 1e6)} MB` : `${Math.round(bytes)} B`;
@@ -33,69 +29,58 @@
 
 <section aria-label="Capacity ladder">
   <h2>From the label to what is free</h2>
-  <div class="two">
-    <svg viewBox="0 0 {WIDTH} {height}" role="img" aria-label="The steps beside, to scale">
-      <defs>
-        <pattern id="hatch-{uid}" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"
-          ><line x1="0" y1="0" x2="0" y2="6" /></pattern
-        >
-      </defs>
-      {#each drawing.decimal as { at, label } (label)}
-        <line class="tick" x1={at * WIDTH} x2={at * WIDTH} y1="12" y2={height - 16} />
-        <text
-          x={Math.min(WIDTH - 2, Math.max(2, at * WIDTH))}
-          y="9"
-          text-anchor={at > 0.95 ? 'end' : at < 0.05 ? 'start' : 'middle'}>{label}</text
-        >
+  <table class="plain-table">
+    <thead>
+      <tr>
+        <th scope="col">Step</th>
+        <th class="scale" aria-hidden="true">
+          <span class="ticks"
+            >{#each drawing.decimal as { at, label } (label)}<span style:left="{at * 100}%" class:end={at > 0.95}
+                >{label}</span
+              >{/each}</span
+          >
+        </th>
+        <th scope="col" class="num">takes</th>
+        <th scope="col" class="num">left, TB</th>
+      </tr>
+    </thead>
+    <tbody>
+      {#each ladder.steps as step, i (step.code)}
+        {@const bar = drawing.bars[i]}
+        <tr class:free={step.code === 'free'}>
+          <td>{step.what}</td>
+          <td class="scale" aria-hidden="true">
+            {#if bar}
+              <span class="bar">
+                <i class="left" class:free={step.code === 'free'} style:width="{bar.left * 100}%"></i>
+                {#if step.code === 'headroom'}
+                  <i class="head" style:left="{bar.left * 100}%" style:width="{bar.takes * 100}%"></i>
+                {:else if bar.magnified > 0}
+                  <i class="take" style:width="max(2px, {bar.magnified * 100}%)"></i>
+                {/if}
+              </span>
+            {/if}
+          </td>
+          <td class="num figure">{step.takes > 0 ? taken(step.takes) : ''}</td>
+          <td class="num figure">{inTB(step.bytes)}</td>
+        </tr>
       {/each}
-      {#each drawing.binary as { at, label } (label)}
-        <line class="tick binary" x1={at * WIDTH} x2={at * WIDTH} y1={height - 22} y2={height - 12} />
-        <text
-          x={Math.max(2, at * WIDTH)}
-          y={height - 2}
-          text-anchor={at > 0.95 ? 'end' : at < 0.05 ? 'start' : 'middle'}>{label}</text
-        >
-      {/each}
-      {#each drawing.bars as bar, i (bar.code)}
-        {@const y = 16 + i * ROW}
-        <rect class="left" class:free={bar.code === 'free'} x="0" {y} width={bar.left * WIDTH} height={ROW - 8} />
-        {#if bar.code === 'headroom'}
-          <rect
-            class="head"
-            x={bar.takesFrom * WIDTH}
-            {y}
-            width={bar.takes * WIDTH}
-            height={ROW - 8}
-            fill="url(#hatch-{uid})"
-          />
-        {:else if bar.magnified > 0}
-          <rect
-            class="take"
-            x={WIDTH - bar.magnified * WIDTH}
-            y={y + ROW - 8 - 5}
-            width={Math.max(1, bar.magnified * WIDTH)}
-            height="5"
-          />
-        {/if}
-      {/each}
-    </svg>
-    <table class="plain-table">
-      <thead
-        ><tr
-          ><th scope="col">Step</th><th scope="col" class="num">takes</th><th scope="col" class="num">left, TB</th></tr
-        ></thead
-      >
-      <tbody>
-        {#each ladder.steps as step (step.code)}
-          <tr class:free={step.code === 'free'}>
-            <td>{step.what}</td>
-            <td class="num figure">{step.takes > 0 ? taken(step.takes) : ''}</td>
-            <td class="num figure">{inTB(step.bytes)}</td>
-          </tr>
-        {/each}
-      </tbody>
-    </table>
-  </div>
+    </tbody>
+    <tfoot aria-hidden="true">
+      <tr>
+        <td class="num quiet small">in powers of 1024</td>
+        <td class="scale">
+          <span class="ticks"
+            >{#each drawing.binary as { at, label } (label)}<span style:left="{at * 100}%" class:end={at > 0.95}
+                >{label}</span
+              >{/each}</span
+          >
+        </td>
+        <td></td>
+        <td></td>
+      </tr>
+    </tfoot>
+  </table>
   {#if drawing.times > 1}
     <p class="small quiet">The dark strips at the right end show what a step takes, magnified {drawing.times} times.</p>
   {/if}
@@ -128,42 +113,60 @@
 </section>
 
 <style>
-  .two {
-    display: grid;
-    grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
-    gap: 8px 24px;
-    align-items: start;
-    margin: 8px 0;
+  section {
+    margin-top: 20px;
   }
-  svg {
-    width: 100%;
+  .scale {
+    width: 46%;
+    padding-left: 14px;
+    padding-right: 14px;
+  }
+  .bar {
+    position: relative;
+    display: block;
+    height: 16px;
+    background: repeating-linear-gradient(90deg, var(--ash-line) 0 1px, transparent 1px 10%);
+  }
+  .bar i {
+    position: absolute;
+    top: 0;
+    bottom: 0;
+    left: 0;
   }
   .left {
-    fill: var(--ash-channel);
+    background: var(--ash-channel);
   }
   .left.free {
-    fill: var(--ash-band);
+    background: var(--ash-band);
   }
-  .take {
-    fill: var(--ash-ink);
+  .bar .take {
+    top: auto;
+    left: auto;
+    right: 0;
+    height: 5px;
+    background: var(--ash-ink);
   }
   .head {
-    stroke: var(--ash-edge);
-    stroke-width: 0.6;
+    background: repeating-linear-gradient(45deg, var(--ash-edge) 0 2px, transparent 2px 6px);
   }
-  pattern line {
-    stroke: var(--ash-edge);
-    stroke-width: 2;
+  .ticks {
+    position: relative;
+    display: block;
+    height: 16px;
+    font: 500 12px var(--ash-mono);
+    color: var(--ash-soft);
   }
-  .tick {
-    stroke: var(--ash-line);
+  .ticks span {
+    position: absolute;
+    white-space: nowrap;
+    border-left: 1px solid var(--ash-edge);
+    padding-left: 3px;
   }
-  .binary {
-    stroke: var(--ash-edge);
-  }
-  text {
-    fill: var(--ash-soft);
-    font: 12px var(--ash-mono);
+  .ticks .end {
+    padding: 0 3px 0 0;
+    border-left: 0;
+    border-right: 1px solid var(--ash-edge);
+    transform: translateX(-100%);
   }
   tr.free td {
     font-weight: 650;
@@ -177,6 +180,7 @@
     flex-wrap: wrap;
     gap: 8px 18px;
     align-items: flex-end;
+    margin-top: 8px;
   }
   .observe :global(.bx--form-item) {
     flex: 0 1 18rem;
@@ -185,9 +189,14 @@
     flex: 1 1 20rem;
     max-width: 44rem;
   }
-  @media (max-width: 900px) {
-    .two {
-      grid-template-columns: minmax(0, 1fr);
+  @media (max-width: 700px) {
+    .scale {
+      display: none;
+    }
+  }
+  @media print {
+    .bar i {
+      print-color-adjust: exact;
     }
   }
 </style>

@@ -16,7 +16,6 @@
         {#each systems as os (os)}<th scope="col" class:own={own.has(os)}
             >{OS_LABEL[os]}{#if own.has(os)}<span class="mine">yours</span>{/if}</th
           >{/each}
-        <th scope="col">To be known</th>
       </tr>
     </thead>
     <tbody>
@@ -29,7 +28,13 @@
               {#if cell.note}<span class="note">{cell.note}</span>{/if}
             </td>
           {/each}
-          <td class="limits">{row.limits}<span class="note">{row.source}</span></td>
+        </tr>
+        <tr class="more">
+          <td></td>
+          <td colspan={systems.length}
+            >{row.limits.charAt(0).toUpperCase()}{row.limits.slice(1)}.
+            <span class="source">Source: {row.source}.</span></td
+          >
         </tr>
       {/each}
     </tbody>
@@ -48,7 +53,14 @@
     white-space: nowrap;
   }
   td {
-    min-width: 5.4rem;
+    min-width: 4.9rem;
+  }
+  td,
+  thead th {
+    padding-left: 6px;
+  }
+  tbody th {
+    border-bottom-color: var(--ash-line);
   }
   .own {
     background: var(--ash-well);
@@ -71,7 +83,15 @@
     font-weight: 400;
     color: var(--ash-soft);
   }
-  .limits {
-    min-width: 18rem;
+  tbody tr:not(.more) > * {
+    border-bottom: 0;
+  }
+  .more td {
+    padding-top: 0;
+    font-size: var(--ash-text-small);
+    border-bottom: 1px solid var(--ash-line);
+  }
+  .source {
+    color: var(--ash-soft);
   }
 </style>

@@ -206,6 +206,9 @@
 </section>
 
 <style>
+  section {
+    margin-top: 22px;
+  }
   .strip {
     position: relative;
     height: 52px;

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { attachedReportSchema } from '#core/format/attached';
+import { SYSTEMS } from '#core/listing/device';
 import { id } from '#core/parts/form/field';
 import { diskSource } from '../../planning/formatting';
 import { operation } from '../operation';
@@ -12,7 +13,8 @@ const query = z.strictObject({
     .string()
     .regex(/^\d{1,4}$/, 'must be a whole number')
     .optional()
-    .describe('where in its script the stand-in stands')
+    .describe('where in its script the stand-in stands'),
+  system: z.enum(SYSTEMS).optional().describe('in whose form the stand-in lists')
 });
 const stepOf = (step: string | undefined): number | undefined => (step === undefined ? undefined : Number(step));
 
@@ -24,8 +26,7 @@ export const diskOperations = {
     summary: 'Disks that are attached now, read without rights; or those of a stand-in, which says so.',
     query,
     response: attachedReportSchema,
-    handle: async ({ db, query: { buildId, step }, at }) =>
-      (await diskSource(db, { buildId, step: stepOf(step) })).list(at)
+    handle: async ({ db, query: { step, ...of }, at }) => (await diskSource(db, { ...of, step: stepOf(step) })).list(at)
   }),
 
   diskEvents: operation({
@@ -35,8 +36,8 @@ export const diskOperations = {
     query,
     produces: 'text/event-stream',
     response: attachedReportSchema,
-    handle: async ({ db, query: { buildId, step }, request }) => {
-      const source = await diskSource(db, { buildId, step: stepOf(step) });
+    handle: async ({ db, query: { step, ...of }, request }) => {
+      const source = await diskSource(db, { ...of, step: stepOf(step) });
       const encoder = new TextEncoder();
       const gone = new AbortController();
       request.signal.addEventListener('abort', () => gone.abort());

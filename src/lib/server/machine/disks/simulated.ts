@@ -105,20 +105,70 @@ const asJson = (plugged: readonly Plugged[]): string =>
     2
   );
 
+const asWindows = (plugged: readonly Plugged[]): string =>
+  JSON.stringify(
+    plugged.map(({ model, serial, bytes, usb, partition, mount }, i) => ({
+      Number: i,
+      FriendlyName: model,
+      SerialNumber: serial,
+      Size: bytes,
+      BusType: usb ? 'USB' : 'NVMe',
+      PartitionStyle: partition || mount ? 'GPT' : 'RAW',
+      IsBoot: mount === '/',
+      IsSystem: mount === '/'
+    })),
+    null,
+    2
+  );
+
+/** The report about the buses, and where the root lies. */
+const asMac = (plugged: readonly Plugged[]): string => {
+  const name = (i: number) => `disk${i * 2}`;
+  const usb = plugged.flatMap(({ model, serial, bytes, usb }, i) =>
+    usb
+      ? [
+          {
+            _name: model,
+            ...(serial ? { serial_num: serial } : {}),
+            Media: [{ _name: model, bsd_name: name(i), size_in_bytes: bytes }]
+          }
+        ]
+      : []
+  );
+  const inner = plugged.flatMap(({ model, serial, bytes, usb }, i) =>
+    usb
+      ? []
+      : [{ _name: model, device_serial: serial ?? '', device_model: model, bsd_name: name(i), size_in_bytes: bytes }]
+  );
+  const root = plugged.findIndex(({ mount }) => mount === '/');
+  const where = `   Device Identifier:         ${name(root)}s2s1\n   Part of Whole:             ${name(root)}\n   Whole:                     No\n   Mount Point:               /\n`;
+  const report = {
+    SPUSBDataType: [{ _name: 'USB31Bus', _items: usb }],
+    SPNVMeDataType: [{ _name: 'Controller', _items: inner }]
+  };
+  return `${root < 0 ? '' : where}\n${JSON.stringify(report, null, 2)}`;
+};
+const LISTED = { linux: asJson, windows: asWindows, macos: asMac } as const;
+export type SimulatedSystem = keyof typeof LISTED;
+
 const EVERY_MS = 6000;
 
 /**
  * The stand-in for attached disks, for machines that are not the build's computer and for the demo. The same step shows the same.
  * @param step where in the script it stands; watching goes on from there
+ * @param system in whose form it lists
  */
-export function simulatedDisks(drive: SimulatedDrive, step = 0): DiskSource {
+export function simulatedDisks(drive: SimulatedDrive, step = 0, system: SimulatedSystem = 'linux'): DiskSource {
   const steps = script(drive);
   const show = (at: string, n: number): AttachedReport => {
     const { event, plugged } = steps[n % steps.length] as (typeof steps)[number];
-    const text = asJson(plugged);
+    const text = LISTED[system](plugged);
     const { devices, showsSystem } = readListing(text);
     const full = devices.map((device): AttachedDisk => {
-      const from = plugged.find(({ name }) => `/dev/${name}` === device.device);
+      // Serials and sizes together tell them apart in every form of listing.
+      const from = plugged.find(
+        ({ serial, bytes }) => (serial ?? undefined) === device.serial && bytes === device.bytes
+      );
       return {
         ...device,
         ...(from?.linkGbps === undefined ? {} : { linkGbps: from.linkGbps }),

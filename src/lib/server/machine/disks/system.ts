@@ -58,6 +58,7 @@ const number = (text: string | undefined): number | undefined => {
 };
 
 /** What its files say of a device: the nearest speed above it, in Mb/s on USB, in GT/s and lanes on PCIe. */
+// eslint-disable-next-line complexity -- one line for each file that may be there
 async function linkOf(root: string, name: string): Promise<Pick<AttachedDisk, 'linkGbps' | 'lanes' | 'transport'>> {
   let at: string;
   try {

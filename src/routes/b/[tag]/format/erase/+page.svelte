@@ -35,8 +35,14 @@
       works: works === 'yes'
     })
   );
-  const FITS = { first: 'do this', enough: 'enough too', 'too-little': 'too little', cannot: 'not possible' } as const;
-  const MARK = { first: 'pass', enough: 'note', 'too-little': 'check', cannot: 'fail' } as const;
+  const FITS = {
+    first: 'do this',
+    enough: 'enough too',
+    more: 'more than needed',
+    'too-little': 'too little',
+    cannot: 'not possible'
+  } as const;
+  const MARK = { first: 'pass', enough: 'note', more: 'note', 'too-little': 'check', cannot: 'fail' } as const;
 
   let means = $state<Means | undefined>(undefined);
   let serial = $state<string | undefined>(undefined);

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { untrack } from 'svelte';
   import { Select, SelectItem, TextArea, TextInput } from 'carbon-components-svelte';
   import { FILESYSTEMS, OS_LABEL } from '#core/facts/filesystems';
   import type { Expected } from '#core/listing/device';
@@ -30,7 +31,7 @@
     ...(item?.caseSerial ? { caseSerial: item.caseSerial } : {}),
     ...(item?.bytes ? { bytes: item.bytes } : {})
   }));
-  const attached = new Attached(() => data.build.id);
+  const attached = new Attached(() => ({ buildId: data.build.id, system: family === 'chromeos' ? 'linux' : family }));
   const guard = new Guard(() => ({
     build: { id: data.build.id, version: data.build.version, crateId: data.crate.id },
     settled,
@@ -38,12 +39,14 @@
     events: attached.events
   }));
   const loss = $derived(lossOf(data.onIt[0]?.seen ?? null));
-  const own = $derived(
-    attached.report?.devices.find(
+  /** The build's own among those attached: by its serial number, or the only one of its name. */
+  const own = $derived.by(() => {
+    const alike = (attached.report?.devices ?? []).filter(
       ({ serial, model, systemDisk }) =>
         !systemDisk && (item?.serial ? serial === item.serial : model === parts.drive.name)
-    )?.device
-  );
+    );
+    return alike.length === 1 ? alike[0]?.device : undefined;
+  });
   const report = $derived(guard.report);
   const unlocked = $derived(guard.answer?.unlocked === true);
   const byBytes = $derived.by(() => {
@@ -61,9 +64,8 @@
   });
   /** What is to be made was changed: nothing that was proved holds for it. */
   $effect(() => {
-    void [settled.filesystem, settled.scheme, settled.name, settled.system.family];
-    guard.lock('What is to be made was changed: type the identity once more.');
-    guard.identity = '';
+    const order = [settled.filesystem, settled.scheme, settled.name, settled.system.family].join();
+    untrack(() => guard.ordered(order));
   });
 </script>
 
@@ -182,6 +184,7 @@
 
 <style>
   .columns {
+    margin-top: 14px;
     display: grid;
     grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
     gap: 12px 32px;
@@ -192,7 +195,7 @@
     white-space: pre;
     overflow-x: auto;
   }
-  h2 {
+  .page > h2 {
     margin-top: 14px;
   }
   .loss {

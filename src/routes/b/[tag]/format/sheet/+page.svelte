@@ -135,6 +135,16 @@
           {/each}
         </fieldset>
       {/if}
+      <ol class="outline">
+        {#each open.sheet.stages as stage (stage.id)}
+          <li>
+            <strong>{stage.title}</strong>
+            <ul>
+              {#each stage.steps as step (step.id)}<li>{step.text}</li>{/each}
+            </ul>
+          </li>
+        {/each}
+      </ol>
       {#each open.sheet.warnings as warning (warning)}<p class="warning">{warning}</p>{/each}
       <p>
         <Button size="field" disabled={station.busy} on:click={() => void begin()}
@@ -206,6 +216,21 @@
 </div>
 
 <style>
+  .outline {
+    display: grid;
+    grid-template-columns: repeat(auto-fit, minmax(min(100%, 24rem), 1fr));
+    gap: 12px 32px;
+    margin: 14px 0;
+    padding-left: 1.2em;
+  }
+  .outline > li {
+    list-style: decimal;
+  }
+  .outline ul li {
+    margin-left: 1.1em;
+    list-style: disc;
+    color: var(--ash-soft);
+  }
   .items {
     margin: 12px 0;
     padding: 0;
