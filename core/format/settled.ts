@@ -79,6 +79,7 @@ export function settle(
  * Tells what of these choices cannot be, each at its field.
  * @example choiceProblems({ name: 'A B' }, settle(anInput(), plan(anInput()), { name: 'A B' }, ''))[0].path // 'name'
  */
+// eslint-disable-next-line complexity -- one line for each thing that cannot be
 export function choiceProblems(
   choices: FormatChoices,
   { filesystem, name, system, scheme }: Settled
@@ -92,6 +93,10 @@ export function choiceProblems(
     problems.push({ path: 'filesystem', message: 'is not made by that system with its own tools' });
   if (system.family === 'chromeos' && !['exfat', 'ntfs', 'fat32'].includes(filesystem))
     problems.push({ path: 'filesystem', message: 'is not made by ChromeOS' });
+  for (const [i, volume] of (choices.volumes ?? []).entries()) {
+    const bad = volumeNameProblem(volume.name, volume.filesystem);
+    if (bad) problems.push({ path: `volumes.${i}.name`, message: bad });
+  }
   if (filesystem === 'apfs' && scheme === 'mbr')
     problems.push({ path: 'scheme', message: 'is none for APFS, which lies in a GPT' });
   return problems;

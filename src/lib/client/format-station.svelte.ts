@@ -59,15 +59,16 @@ export class FormatStation {
 
   /** Settles something: what cannot be stays in its field, all else is kept on the sheet. */
   async choose(choices: FormatChoices): Promise<void> {
-    const wanted = { ...this.refused, ...choices };
+    const wanted: FormatChoices = { ...this.refused, ...choices };
     const problems = choiceProblems({ ...this.made, ...wanted }, this.#settle({ ...this.made, ...wanted }));
-    const wrong = problems.filter(({ path }) => Object.hasOwn(wanted, path));
-    if (wrong.length > 0) {
-      this.refused = wanted;
-      return;
-    }
-    this.refused = {};
+    const wrong = new Set(problems.map(({ path }) => path.split('.')[0]));
+    const part = (isWrong: boolean): FormatChoices =>
+      Object.fromEntries(Object.entries(wanted).filter(([field]) => wrong.has(field) === isWrong));
+    // What cannot be waits in its field; all else is kept.
+    this.refused = part(true);
+    const value = part(false);
+    if (Object.keys(value).length === 0) return;
     if (!this.begun && !(await this.begin())) return;
-    await this.open.answer({ question: 'format', value: wanted });
+    await this.open.answer({ question: 'format', value });
   }
 }

@@ -238,7 +238,7 @@ async function oddChoices(
     chosen.push({ answer });
     const settled = settle(parts, report, choicesMade(chosen), build.name);
     return choiceProblems(answer.value, settled)
-      .filter(({ path }) => Object.hasOwn(answer.value, path))
+      .filter(({ path }) => Object.hasOwn(answer.value, path.split('.')[0] ?? ''))
       .map(({ path, message }) => ({ path: `checks.${i}.answer.value.${path}`, message }));
   });
 }

@@ -16,7 +16,7 @@
 </script>
 
 <div class="line">
-  <pre tabindex="0" role="group" aria-label="A line for a terminal">{text}</pre>
+  <pre role="group" aria-label="A line for a terminal">{text}</pre>
   <button type="button" class="no-print" onclick={() => void copy()} aria-label={label}
     >{copied ? 'Copied' : 'Copy'}</button
   >
@@ -37,9 +37,9 @@
     min-width: 0;
     margin: 0;
     padding: 6px 10px;
-    overflow-x: auto;
     font: 400 12px/1.5 var(--ash-mono);
-    white-space: pre;
+    white-space: pre-wrap;
+    overflow-wrap: anywhere;
   }
   button {
     flex: none;
@@ -54,13 +54,6 @@
   }
   button:hover {
     background: var(--ash-ember-wash);
-  }
-  @media print {
-    pre {
-      overflow: visible;
-      white-space: pre-wrap;
-      overflow-wrap: anywhere;
-    }
   }
   @media (max-width: 672px) {
     button {

@@ -59,6 +59,7 @@
   dd {
     margin: 0;
     overflow-wrap: anywhere;
+    white-space: normal;
   }
   h3 {
     margin: 10px 0 2px;

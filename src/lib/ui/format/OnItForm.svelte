@@ -152,6 +152,7 @@
     font-weight: 650;
   }
   li {
+    overflow-wrap: anywhere;
     padding: 3px 0;
   }
   .add {

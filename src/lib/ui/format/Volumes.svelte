@@ -1,7 +1,7 @@
 <script lang="ts">
   import { Button, Checkbox, Select, SelectItem, TextInput } from 'carbon-components-svelte';
   import { FILESYSTEM_IDS, FILESYSTEMS, type FilesystemId } from '#core/facts/filesystems';
-  import { suggestVolumeName } from '#core/erase/volume-name';
+  import { suggestVolumeName, volumeNameProblem } from '#core/erase/volume-name';
   import { LEAST_VOLUME_GB, moveBorder, planVolumes } from '#core/format/volumes';
   import { figure } from '#core/quantities/format';
   import { readQuantity } from '#core/quantities/read';
@@ -29,7 +29,10 @@
   /** While a border is moved, what it makes; it counts when it is let go. */
   let moving = $state.raw<Volume[] | undefined>(undefined);
   const shown = $derived<readonly Volume[]>(
-    moving ?? (volumes.length > 0 ? volumes : [{ name, filesystem, use: 'work' as const }])
+    moving ??
+      (volumes.length > 0
+        ? volumes
+        : [{ name: volumeNameProblem(name, filesystem) ? 'WORK' : name, filesystem, use: 'work' as const }])
   );
   const plan = $derived(planVolumes(shown, { diskGB, scheme, system, shared }));
   const wrong = (i: number, field: string) =>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { tick } from 'svelte';
   import { Button, Select, SelectItem, TextArea, TextInput } from 'carbon-components-svelte';
   import { OLD_USE_LABEL, oldDrive } from '#core/erase/old-drive';
   import {
@@ -80,6 +81,14 @@
       (refused?.fields ?? []).map(({ path, message }) => [path.replace('seen.', ''), `This ${message}.`])
     );
     busy = false;
+  }
+
+  let printing = $state<string | undefined>(undefined);
+  async function print(id: string): Promise<void> {
+    printing = id;
+    await tick();
+    window.print();
+    printing = undefined;
   }
 
   let typed = $state({ reallocated: '', pending: '', wornPercent: '', hours: '' });
@@ -198,10 +207,10 @@
     </p>
   </div>
   {#each data.erased as { id, version, date, seen } (id)}
-    <div class="kept">
+    <div class="kept" class:no-print={printing !== undefined && printing !== id}>
       <Certificate {seen} {date} {drive} {tag} item={data.driveItems.find((one) => one.id === seen.unitId)?.tag} />
       <p class="no-print">
-        <button type="button" class="link" onclick={() => window.print()}>Print it</button>
+        <button type="button" class="link" onclick={() => void print(id)}>Print it</button>
         <button
           type="button"
           class="link"

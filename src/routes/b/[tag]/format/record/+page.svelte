@@ -131,6 +131,7 @@
     border-top: 1px solid var(--ash-line);
   }
   li {
+    overflow-wrap: anywhere;
     padding: 6px 0;
     border-top: 1px solid var(--ash-line);
   }
