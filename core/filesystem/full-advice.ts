@@ -1,5 +1,5 @@
 import type { FilesystemId } from '../facts/filesystems.ts';
-import { figure, quantity } from '../quantities/format.ts';
+import { quantity } from '../quantities/format.ts';
 import {
   systemsOf,
   type AdvisedFilesystem,
@@ -30,7 +30,7 @@ function slackFor(
   return {
     ...slack,
     cluster,
-    text: `With units of ${clusterText(cluster)}, each of ${job.files} files leaves about ${figure(slack.perFile / 1024)} KiB unused: ${quantity(slack.bytes / 1e9, 'GB')} in all, ${figure(slack.share * 100)} % of what is copied.`
+    text: `With units of ${clusterText(cluster)}, each of ${job.files} files leaves about ${quantity(slack.perFile / 1024, 'KiB')} unused: ${quantity(slack.bytes / 1e9, 'GB')} in all, ${quantity(slack.share * 100, '%')} of what is copied.`
   };
 }
 

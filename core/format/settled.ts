@@ -35,7 +35,9 @@ const encryptionOf = (input: PlanInput, report: Pick<PlanReport, 'filesystem'>):
   const { job, houseRules } = input;
   const wanted = job?.encrypt ?? (job?.carried === true && chosenOption('encrypt', houseRules) === 'yes');
   if (!wanted) return 'none';
-  return report.filesystem.first.because.some((reason) => reason.includes('container')) ? 'container' : 'system';
+  const said = report.filesystem.first.because.join(' ');
+  // Where a simple device has to write, neither can be.
+  return said.includes('encrypted container') ? 'container' : said.includes('own encryption') ? 'system' : 'none';
 };
 
 /**

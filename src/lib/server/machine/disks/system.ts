@@ -57,9 +57,11 @@ const number = (text: string | undefined): number | undefined => {
   return Number.isFinite(value) && value > 0 ? value : undefined;
 };
 
+type LinkFacts = Partial<Pick<AttachedDisk, 'linkGbps' | 'lanes' | 'transport' | 'bus' | 'external'>>;
+
 /** What its files say of a device: the nearest speed above it, in Mb/s on USB, in GT/s and lanes on PCIe. */
 // eslint-disable-next-line complexity -- one line for each file that may be there
-async function linkOf(root: string, name: string): Promise<Pick<AttachedDisk, 'linkGbps' | 'lanes' | 'transport'>> {
+async function linkOf(root: string, name: string): Promise<LinkFacts> {
   let at: string;
   try {
     at = await realpath(join(root, 'sys/block', name));
@@ -73,7 +75,8 @@ async function linkOf(root: string, name: string): Promise<Pick<AttachedDisk, 'l
     const driven = driver?.split('/').at(-1);
     if (driven === 'uas' || driven === 'usb-storage' || driven === 'nvme' || driven === 'ahci') transport ??= driven;
     const usb = number(await told(join(at, 'speed')));
-    if (usb !== undefined) return { linkGbps: usb / 1000, ...(transport ? { transport } : {}) };
+    if (usb !== undefined)
+      return { linkGbps: usb / 1000, bus: 'usb', external: true, ...(transport ? { transport } : {}) };
     const perLane = number(await told(join(at, 'current_link_speed')));
     const lanes = number(await told(join(at, 'current_link_width')));
     if (perLane !== undefined && lanes !== undefined)
