@@ -29,6 +29,7 @@ import { addUnits, createUnit, editUnits } from '../repositories/units';
 import { unitTable } from '../repositories/unit-table';
 import { DEMO_BUILDS } from './builds';
 import { demoId } from './id';
+import { seedFormats } from './formats';
 import { seedSheets } from './sheets';
 import { DEMO_JOBS, DEMO_MODELS, DEMO_PAIRS, DEMO_PRICES, DEMO_TARGETS } from './parts';
 
@@ -118,11 +119,12 @@ async function seedNotes(db: Knex, crateId: string): Promise<void> {
         expires: '2026-12-31'
       }
     });
-  await addUnits(db, {
-    ...base,
-    count: 2,
-    unit: { modelId: demoId('Chert T4 2TB'), state: 'owned', location: 'drawer 2', resale: 90 }
-  });
+  for (const serial of ['FH24A07733', 'FH24A07741'])
+    await addUnits(db, {
+      ...base,
+      count: 1,
+      unit: { modelId: demoId('Chert T4 2TB'), state: 'owned', location: 'drawer 2', resale: 90, serial }
+    });
   await chooseRules(db, { ...base, id: crateId, version: 1, rules: { cooling: 'fan' } });
   const receipt = 'Marktgasse Teile\n20 Oct 2026\nTrivet 40, one piece\n79.80 EUR, paid\n(an invented receipt)\n';
   await createAttachment(db, {
@@ -255,6 +257,7 @@ async function seedDemo(db: Knex, at: string): Promise<Crate> {
   await seedNotes(db, crate.id);
   await seedBuilds(db, crate.id);
   await seedSheets(db, crate.id);
+  await seedFormats(db, crate.id);
   await seedLending(db, crate.id);
   return getCrate(db, { id: crate.id });
 }

@@ -1,4 +1,5 @@
 import type { Knex } from 'knex';
+import type { SheetKind } from '#core/format/compose';
 import type { TroubleRecord } from '#core/diagnosis/record';
 import { beginSheet, readSheet, takePhoto } from '../planning/sheets';
 import { takeEntries } from '../planning/sheet-entries';
@@ -14,6 +15,7 @@ import { drawn, type Picture } from './pictures';
 
 type Half = {
   build: string;
+  kind?: SheetKind;
   by: string;
   began: string;
   units?: readonly string[];
@@ -52,7 +54,7 @@ async function halfDone(db: Knex, crateId: string, half: Half): Promise<void> {
     crateId,
     id,
     buildId: demoId(`build ${half.build}`),
-    kind: 'assemble',
+    kind: half.kind ?? 'assemble',
     unitIds: half.units ?? [],
     by,
     at: began
@@ -139,7 +141,8 @@ export async function seedSheets(db: Knex, crateId: string): Promise<void> {
   });
   const base = { crateId, by: 'scanning desk', at: '2026-11-23T13:00:00.000Z' };
   const items = { state: 'owned', location: 'loan drawer' } as const;
-  await addUnits(db, { ...base, count: 3, unit: { ...items, modelId: demoId('Silt M2S 500GB') } });
+  for (const serial of ['FH26-SI-0231', 'FH26-SI-0232', 'FH26-SI-0233'])
+    await addUnits(db, { ...base, count: 1, unit: { ...items, modelId: demoId('Silt M2S 500GB'), serial } });
   await addUnits(db, { ...base, count: 3, unit: { ...items, modelId: demoId('Hob Dual') } });
   const { rows } = await unitTable(db, { crateId, modelId: demoId('Silt M2S 500GB'), state: 'owned' });
   const units = rows.filter(({ build }) => !build).slice(-3);
@@ -157,6 +160,15 @@ export async function seedSheets(db: Knex, crateId: string): Promise<void> {
       name: `label ${item.unit.tag}.jpg`,
       picture: { kind: 'label', name: 'Silt M2S 500GB', serial: `FH26-SI-0${231 + unit}` }
     }))
+  });
+  await halfDone(db, crateId, {
+    build: 'Quiet reader',
+    kind: 'format',
+    by: 'scanning desk',
+    began: '2026-11-18T15:10:00.000Z',
+    stages: 1,
+    steps: 2,
+    notes: [{ code: 'unplug-others', note: 'The card reader hides behind the screen.' }]
   });
   await seedTrouble(db, crateId);
 }

@@ -1,5 +1,5 @@
 <script lang="ts">
-  /** The pages of this station. */
+  /** The pages of this station: one stop for the Tab key, arrows move between them. */
   let { tag, here }: { tag: string; here: 'advice' | 'sheet' | 'guard' | 'record' | 'erase' } = $props();
   const TABS = [
     { id: 'advice', label: 'Advice and plan', path: '' },
@@ -8,25 +8,36 @@
     { id: 'record', label: 'Before and after', path: '/record' },
     { id: 'erase', label: 'Erase for good', path: '/erase' }
   ] as const;
+
+  function move(event: KeyboardEvent): void {
+    const links = [...(event.currentTarget as HTMLElement).querySelectorAll('a')];
+    const at = links.indexOf(document.activeElement as HTMLAnchorElement);
+    const to = { ArrowRight: at + 1, ArrowLeft: at - 1, Home: 0, End: links.length - 1 }[event.key];
+    if (to === undefined || at < 0) return;
+    event.preventDefault();
+    links[(to + links.length) % links.length]?.focus();
+  }
 </script>
 
 <nav class="no-print" aria-label="Format of {tag}">
-  <ul>
+  <div role="toolbar" tabindex="-1" aria-label="Pages of Format, by arrow keys" onkeydown={move}>
     {#each TABS as { id, label, path } (id)}
-      <li><a href="/b/{tag}/format{path}" aria-current={id === here ? 'page' : undefined}>{label}</a></li>
+      <a
+        href="/b/{tag}/format{path}"
+        aria-current={id === here ? 'page' : undefined}
+        tabindex={id === here ? undefined : -1}>{label}</a
+      >
     {/each}
-  </ul>
+  </div>
 </nav>
 
 <style>
-  ul {
+  div {
     display: flex;
     flex-wrap: wrap;
     gap: 0 4px;
     margin: 0 0 14px;
-    padding: 0;
     border-bottom: 1px solid var(--ash-line);
-    list-style: none;
   }
   a {
     display: block;
