@@ -83,7 +83,6 @@ const WORK = [
   '/b/AC-0001/format/guard',
   '/b/AC-0004/format/record',
   '/b/AC-0011/format/erase',
-  '/c/fernhollow/filesystems',
   '/b/AC-0001/measure',
   '/b/AC-0001/log'
 ];

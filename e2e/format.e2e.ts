@@ -192,10 +192,12 @@ test('volumes by keys and by typing; what cannot be is said at its field, and th
   await page.getByLabel('Name of the volume').press('Tab');
   await expect(page.getByText('It may hold letters A to Z', { exact: false }).first()).toBeVisible();
   await page.getByLabel('Name of the volume').fill('DEEP');
+  const kept = page.waitForResponse((response) => response.url().endsWith('/checks'));
   await page.getByLabel('Name of the volume').press('Tab');
+  await kept;
   await open(page, `/b/${tag}/format/sheet`);
-  await expect(page.getByText('Name it DEEP.')).toBeAttached();
-  await expect(page.getByText(/Make the partitions in this order: “Volumes”, ext4, 1500/)).toBeAttached();
+  await expect(page.getByText('Name it DEEP.').first()).toBeAttached();
+  await expect(page.getByText(/Make the partitions in this order: “Volumes”, ext4, 1500/).first()).toBeAttached();
 });
 
 test.describe('over the API', () => {

@@ -34,6 +34,12 @@ export const GLOSSARY: readonly Term[] = [
     means: 'The older way of USB storage, one command at a time: 15 to 25 % slower than UAS and worse at small files.'
   },
   {
+    term: 'Cells (TLC, QLC)',
+    also: ['TLC', 'QLC', 'SLC', 'MLC'],
+    means:
+      'How many bits a flash cell holds: three in TLC, four in QLC. More bits cost less and write slower once the cache is full.'
+  },
+  {
     term: 'CMR and SMR',
     also: ['conventional', 'shingled'],
     means: 'How a hard disk records. Shingled (SMR) tracks overlap: first writes are fine, rewriting is very slow.'
@@ -50,12 +56,18 @@ export const GLOSSARY: readonly Term[] = [
       'How well a pad passes heat, for its thickness. Printed values are often twice what is reached; thinness counts for more.'
   },
   {
-    term: 'Cells (TLC, QLC)',
-    also: ['TLC', 'QLC', 'SLC', 'MLC'],
+    term: 'Container',
+    also: ['encrypted container'],
     means:
-      'How many bits a flash cell holds: three in TLC, four in QLC. More bits cost less and write slower once the cache is full.'
+      'A file or volume that is opened with a password by a program, and looks like a drive then. It spans systems that share no encryption of their own.'
   },
   { term: 'Coupon', means: 'A fixed amount off a price, taken off after a discount in percent.' },
+  {
+    term: 'Device and volume',
+    also: ['whole disk'],
+    means:
+      'The device is the drive itself; volumes are the parts of it that show up with a name. Formatting begins at the device, or an old partition stays on it.'
+  },
   {
     term: 'Dry fit',
     means:
@@ -75,6 +87,11 @@ export const GLOSSARY: readonly Term[] = [
   {
     term: 'exFAT',
     means: 'The filesystem that macOS, Windows, phones and cameras all write. No journal: always eject.'
+  },
+  {
+    term: 'Full-featured cable',
+    means:
+      'A USB-C cable with both pairs of lanes. Most passive ones sold for 10 Gb/s are: they carry 20 Gb/s where port and bridge do.'
   },
   {
     term: 'Generation (PCIe)',
@@ -103,20 +120,16 @@ export const GLOSSARY: readonly Term[] = [
       'Closing the case on pads with their liners on, opening it again, and looking whether both faces of each pad were touched.'
   },
   {
-    term: 'Full-featured cable',
+    term: 'Journal',
+    also: ['journaled'],
     means:
-      'A USB-C cable with both pairs of lanes. Most passive ones sold for 10 Gb/s are: they carry 20 Gb/s where port and bridge do.'
+      'Notes that a filesystem makes before it changes something. After a pulled cable they are read, and the volume is whole.'
   },
   {
     term: 'Key (M.2)',
     also: ['M key', 'B+M key'],
     means:
       'The notch of an M.2 module. M is for NVMe, B+M for SATA or two lanes. Fitting in does not mean being understood.'
-  },
-  {
-    term: 'Price delivered',
-    also: ['landed'],
-    means: '(List less discount, less coupon, plus shipping) plus tax: what it really costs at the door.'
   },
   {
     term: 'Lanes',
@@ -148,14 +161,30 @@ export const GLOSSARY: readonly Term[] = [
       'The most that can pass through a link mode once coding and packets have taken their share. Nothing real is faster.'
   },
   {
+    term: 'Post',
+    also: ['standoff'],
+    means:
+      'The small pillar on which the end of an M.2 drive lies and is screwed; it is set at the length of the drive.'
+  },
+  {
     term: 'Post-cache rate',
     also: ['after the cache'],
     means:
       'The rate to which a flash drive falls when its fast cache is full. On large copies this is the one that counts.'
   },
   {
+    term: 'Price delivered',
+    also: ['landed'],
+    means: '(List less discount, less coupon, plus shipping) plus tax: what it really costs at the door.'
+  },
+  {
     term: 'Queue depth',
     means: 'How many requests are under way at once. Data sheets use deep queues; people at a desk work at depth 1.'
+  },
+  {
+    term: 'Recovery key',
+    means:
+      'The long code that opens an encrypted drive when the password is lost. It belongs in another place than the drive; Ash Crate keeps only where.'
   },
   {
     term: 'Retainer',
@@ -167,25 +196,33 @@ export const GLOSSARY: readonly Term[] = [
     means: 'The steps of putting a build together, in stages that each end in a check; made from its own parts.'
   },
   {
-    term: 'Post',
-    also: ['standoff'],
-    means:
-      'The small pillar on which the end of an M.2 drive lies and is screwed; it is set at the length of the drive.'
-  },
-  {
     term: 'Saw-tooth',
     means: 'What quick throttling looks like: up to full rate, too hot, down to half, cool again, and so on.'
+  },
+  {
+    term: 'Secure erase',
+    also: ['sanitize'],
+    means: 'A command by which a drive erases itself, spare cells too. Many bridges do not pass it on.'
+  },
+  {
+    term: 'Serial number, as the case shows it',
+    means:
+      'Some cases report a number of their own instead of the drive’s. Noted on the item, it tells the drive in a list.'
+  },
+  {
+    term: 'Shore 00',
+    means:
+      'How hard a soft material is. Pads of 20 to 40 follow uneven chips; harder ones press on the board instead of giving way.'
+  },
+  {
+    term: 'Slack',
+    means: 'Room that the last allocation unit of each file leaves unused. It counts where files are many and small.'
   },
   {
     term: 'SLC cache',
     also: ['write cache', 'cache cliff'],
     means:
       'A part of the flash written in a fast way. When it is full the rate falls in one step: the cliff. That is no fault.'
-  },
-  {
-    term: 'Shore 00',
-    means:
-      'How hard a soft material is. Pads of 20 to 40 follow uneven chips; harder ones press on the board instead of giving way.'
   },
   {
     term: 'TB and TiB',
@@ -203,9 +240,19 @@ export const GLOSSARY: readonly Term[] = [
       'How many kelvin a path warms for each watt that goes through it. Pads, boards and the air around a case each have one.'
   },
   {
+    term: 'Thermal shutdown',
+    also: ['switches itself off'],
+    means: 'A drive that still gets hotter after throttling leaves the system at about 105 °C, in the middle of a copy.'
+  },
+  {
     term: 'Throttling',
     also: ['throttles', 'throttle'],
     means: 'A drive slowing itself down at its warning temperature, to cool. It recovers when it has.'
+  },
+  {
+    term: 'Thunderbolt 5',
+    also: ['USB4 version 2', 'USB4 80Gbps'],
+    means: '80 Gb/s: about 6000 MB/s behind a PCIe 4.0 x4 tunnel.'
   },
   {
     term: 'Time constant',
@@ -227,16 +274,6 @@ export const GLOSSARY: readonly Term[] = [
     means: 'The newer way of USB storage with many commands at once. Computer, port and bridge must all speak it.'
   },
   {
-    term: 'Thermal shutdown',
-    also: ['switches itself off'],
-    means: 'A drive that still gets hotter after throttling leaves the system at about 105 °C, in the middle of a copy.'
-  },
-  {
-    term: 'USB 5 Gb/s',
-    also: ['USB 3.0', 'USB 3.1 Gen 1', 'USB 3.2 Gen 1x1', 'SuperSpeed'],
-    means: 'Four names for one speed: about 435 MB/s.'
-  },
-  {
     term: 'USB 10 Gb/s',
     also: ['USB 3.1 Gen 2', 'USB 3.2 Gen 2x1', 'SuperSpeed USB 10Gbps'],
     means: 'About 1000 MB/s, and nearly everywhere.'
@@ -247,14 +284,19 @@ export const GLOSSARY: readonly Term[] = [
     means: 'Two lanes of 10 Gb/s. Few ports offer it; USB4 and Thunderbolt ports mostly do not, and then it runs at 10.'
   },
   {
+    term: 'USB 5 Gb/s',
+    also: ['USB 3.0', 'USB 3.1 Gen 1', 'USB 3.2 Gen 1x1', 'SuperSpeed'],
+    means: 'Four names for one speed: about 435 MB/s.'
+  },
+  {
     term: 'USB4 40 Gb/s',
     also: ['USB4 Gen 3x2', 'USB4 40Gbps'],
     means: 'Tunnels PCIe: 2500 to 3900 MB/s with an NVMe drive. “USB4” alone may also mean 20 Gb/s.'
   },
   {
-    term: 'Thunderbolt 5',
-    also: ['USB4 version 2', 'USB4 80Gbps'],
-    means: '80 Gb/s: about 6000 MB/s behind a PCIe 4.0 x4 tunnel.'
+    term: 'Volume name',
+    also: ['label of the volume'],
+    means: 'What a volume is called in a list. FAT32 and exFAT hold 11 characters everywhere.'
   },
   {
     term: 'Write amplification',

@@ -1,6 +1,7 @@
 import type { FilesystemId } from '../facts/filesystems.ts';
 import { chosenOption } from '../house-rules/house-rules.ts';
 import { makes } from '../erase/makers.ts';
+import { planVolumes } from './volumes.ts';
 import { suggestVolumeName, volumeNameProblem } from '../erase/volume-name.ts';
 import type { Os } from '../parts/host.ts';
 import type { PlanInput, PlanReport } from '../plan/report.ts';
@@ -23,6 +24,8 @@ export type Settled = {
   policy: 'performance' | 'quick-removal';
   volumes: readonly Volume[];
   shared: boolean;
+  /** How much the drive has, GB (10^9 bytes). */
+  diskGB: number;
 };
 
 const isFormatter = (family: Os['family']): family is Formatter & Os['family'] =>
@@ -73,7 +76,8 @@ export function settle(
       input.writeCache ??
       (chosenOption('write-cache', input.houseRules) === 'quick-removal' ? 'quick-removal' : 'performance'),
     volumes: choices.volumes ?? [],
-    shared: choices.shared ?? filesystem === 'apfs'
+    shared: choices.shared ?? filesystem === 'apfs',
+    diskGB: input.drive.capacityTB * 1000
   };
 }
 
@@ -81,11 +85,8 @@ export function settle(
  * Tells what of these choices cannot be, each at its field.
  * @example choiceProblems({ name: 'A B' }, settle(anInput(), plan(anInput()), { name: 'A B' }, ''))[0].path // 'name'
  */
-// eslint-disable-next-line complexity -- one line for each thing that cannot be
-export function choiceProblems(
-  choices: FormatChoices,
-  { filesystem, name, system, scheme }: Settled
-): { path: string; message: string }[] {
+export function choiceProblems(choices: FormatChoices, settled: Settled): { path: string; message: string }[] {
+  const { filesystem, name, system, scheme } = settled;
   const problems: { path: string; message: string }[] = [];
   const wrong = volumeNameProblem(name, filesystem);
   if (wrong) problems.push({ path: 'name', message: wrong });
@@ -95,10 +96,8 @@ export function choiceProblems(
     problems.push({ path: 'filesystem', message: 'is not made by that system with its own tools' });
   if (system.family === 'chromeos' && !['exfat', 'ntfs', 'fat32'].includes(filesystem))
     problems.push({ path: 'filesystem', message: 'is not made by ChromeOS' });
-  for (const [i, volume] of (choices.volumes ?? []).entries()) {
-    const bad = volumeNameProblem(volume.name, volume.filesystem);
-    if (bad) problems.push({ path: `volumes.${i}.name`, message: bad });
-  }
+  if ((choices.volumes ?? []).length > 1)
+    problems.push(...planVolumes(settled.volumes, { ...settled, system: system.family }).problems);
   if (filesystem === 'apfs' && scheme === 'mbr')
     problems.push({ path: 'scheme', message: 'is none for APFS, which lies in a GPT' });
   return problems;

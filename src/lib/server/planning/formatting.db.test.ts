@@ -1,6 +1,8 @@
 import type { Knex } from 'knex';
 import { ulid } from 'ulid';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import type { Drive } from '#core/parts/drive';
+import type { Host } from '#core/parts/host';
 import type { FormatRecord } from '#core/format/record';
 import type { FormatChoices } from '#core/sheets/format-choices';
 import { bundleOf, openFrom } from '../../../../tests/archives';
@@ -86,8 +88,8 @@ beforeEach(async () => {
   ).id;
 });
 const build = () => getBuild(db, { id: buildId });
-const item = (unit: object) =>
-  addUnits(db, { crateId, count: 1, unit: { modelId: ids.drive!, state: 'owned', buildId, ...unit } as never, ...one });
+const item = (unit: { serial: string; caseSerial?: string }) =>
+  addUnits(db, { crateId, count: 1, unit: { modelId: ids.drive!, state: 'owned', buildId, ...unit }, ...one });
 
 describe('commands that erase', () => {
   const erase = (more: object = {}) =>
@@ -119,7 +121,7 @@ describe('commands that erase', () => {
       crateId,
       id: buildId,
       version,
-      build: { name: `${name} 2`, choice, stage, snapshot, report } as never,
+      build: { name: `${name} 2`, choice, stage, snapshot, report },
       ...one
     });
     const { unlocked, code: why, commands } = await erase({ buildVersion: version });
@@ -128,7 +130,13 @@ describe('commands that erase', () => {
   });
   it('a build whose drive is another by now: its size no longer fits', async () => {
     const { version, spec } = await getModel(db, { crateId, id: ids.drive! });
-    await updateModel(db, { crateId, id: ids.drive!, version, spec: { ...spec, capacityTB: 8 } as never, ...one });
+    await updateModel(db, {
+      crateId,
+      id: ids.drive!,
+      version,
+      spec: aDrive({ ...(spec as Drive), capacityTB: 8 }),
+      ...one
+    });
     expect((await erase()).unlocked).toBe(false);
   });
   it('a listing of eleven minutes ago is old; of nine it is not', async () => {
@@ -222,7 +230,7 @@ describe('what was made', () => {
       keyPlace: 'in the safe',
       date: '2026-11-27'
     });
-    const [event] = await listEvents(db, { crateId, limit: 1 } as never);
+    const [event] = await listEvents(db, { crateId, limit: 1 });
     expect(event?.message).toBe('Formatted T: NTFS, GPT, named SCANS, encrypted by the system, write cache on.');
     await undo(db, { crateId, group, ...one });
     expect(await formatOf(db, { crateId, buildId })).toBeUndefined();
@@ -240,9 +248,9 @@ describe('what was made', () => {
           conditions,
           simulated: false,
           accepted: ['suspicious:readMBps']
-        } as never,
-        query: undefined as never,
-        request: undefined as never,
+        },
+        query: undefined,
+        request: new Request('http://localhost/'),
         ...one
       });
     await run({ fillPercent: 10 });
@@ -302,7 +310,7 @@ describe('where attached disks are read from', () => {
   it('a computer that is this machine is read, any other is the stand-in, and says so', async () => {
     expect((await (await diskSource(db, { buildId })).list(at)).source).toBe('simulated');
     const { version, spec } = await getModel(db, { crateId, id: ids.host! });
-    await updateModel(db, { crateId, id: ids.host!, version, spec: { ...spec, runsHere: true } as never, ...one });
+    await updateModel(db, { crateId, id: ids.host!, version, spec: { ...(spec as Host), runsHere: true }, ...one });
     expect((await (await diskSource(db, { buildId })).list(at)).source).toBe('system');
   });
 });

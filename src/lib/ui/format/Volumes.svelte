@@ -180,7 +180,6 @@
             value={volume.GB === undefined ? '' : String(Math.round(volume.GB * 10) / 10)}
             invalid={wrong(i, 'GB') !== undefined}
             invalidText="This {wrong(i, 'GB')}."
-            on:change={(e) => typedSize(i, e as unknown as Event)}
             on:blur={(e) => typedSize(i, e)}
           />
           <Button size="small" kind="ghost" on:click={() => remove(i)}>Remove {volume.name}</Button>

@@ -43,7 +43,7 @@
       advice={data.build.report.filesystem}
       chosen={settled.filesystem}
       rulesHref="{home}/house-rules"
-      matrixHref="{home}/filesystems?mine={data.build.id}"
+      matrixHref="{home}/filesystems"
       jobHref={parts.job?.id ? `${home}/jobs/${parts.job.id}` : undefined}
       onchoose={(filesystem) => void station.choose({ filesystem })}
     />
