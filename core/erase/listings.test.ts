@@ -42,3 +42,32 @@ it('there are at least sixty of them, two thirds of them tricky', () => {
   expect(all).toBeGreaterThanOrEqual(60);
   expect(PLAIN.length).toBeLessThanOrEqual(all / 3);
 });
+
+describe('what nobody means', () => {
+  const deep = 5000;
+  it.each<[string, string]>([
+    [
+      'lists within lists',
+      `{"blockdevices":[${'{"name":"sda","children":['.repeat(deep)}{"name":"sdb"}${']}'.repeat(deep)}]}`
+    ],
+    [
+      'thousands of disks',
+      JSON.stringify({
+        blockdevices: Array.from({ length: 5000 }, (_, i) => ({
+          name: `sd${'abcdefghij'[i % 10]}${'x'.repeat(i % 300)}`,
+          size: i,
+          type: 'disk'
+        }))
+      })
+    ],
+    ['thousands of rows', `NAME SIZE TYPE MODEL SERIAL\n${'sda x y z w v u t s\n'.repeat(9000)}`],
+    [
+      'a report with every thing within the one before',
+      `USB:\n${Array.from({ length: 900 }, (_, i) => `${' '.repeat(i)}x${i}:`).join('\n')}\nBSD Name: disk4`
+    ]
+  ])('%s are read as nothing, and break nothing', (_name, text) => {
+    const { devices, warnings } = readListing(text, { capacityTB: 2 });
+    expect(devices.length).toBeLessThanOrEqual(1);
+    if (devices.length === 0) expect(warnings.map(({ code }) => code)).toContain('unreadable');
+  });
+});

@@ -86,6 +86,9 @@ export function waysToUnwrap(lines: readonly string[]): string[][] {
 /** What the cells of a column look like, and whether they may hold blanks. */
 export type CellForm = { test?: RegExp | undefined; blanks: boolean };
 
+/** Most rows that are laid word by word. */
+const MOST_CROOKED = 600;
+
 /** How far a cell may stand from its title where a table is not quite straight, characters. */
 const CROOKED = 4;
 
@@ -156,6 +159,8 @@ export function crookedCells(
   rows: readonly string[],
   forms: readonly CellForm[]
 ): string[][] | null {
+  // No listing of a person has so many rows, and each takes its time.
+  if (rows.length > MOST_CROOKED) return null;
   const cells = rows.map((row) => layRow(row, headings, forms));
   return cells.every((row) => row !== null) ? cells : null;
 }

@@ -1,6 +1,9 @@
 /** What was read of JSON that may be cut: its value, and whether its end is missing. */
 export type LooseJson = { value: unknown; cut: boolean };
 
+/** Deepest nesting that any listing has, with room to spare. */
+const DEEPEST = 64;
+
 /** Follows a text of JSON and notes where an object last ended, and what was open then. */
 // eslint-disable-next-line complexity -- one line for each mark of JSON
 function lastWhole(text: string): string | null {
@@ -20,6 +23,7 @@ function lastWhole(text: string): string | null {
       if (char === '}') best = text.slice(0, i + 1) + [...open].reverse().join('');
       if (open.length === 0) return text.slice(0, i + 1);
     }
+    if (open.length > DEEPEST) return null;
   }
   return best;
 }

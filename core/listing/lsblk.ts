@@ -100,7 +100,7 @@ function treeOf(
     }
     while (depths.length > 0 && (depths.at(-1) ?? 0) >= indent) depths.pop();
     const fields = Object.fromEntries(titles.map((title, j) => [title, row[j] ?? '']));
-    const parents = parentOf(nodes, fields.PKNAME, indent, depthsOf(nodes));
+    const parents = parentOf(nodes, fields.PKNAME, indent);
     const node: Node = { fields, mounts: mount === undefined ? [] : [mount], parents, name: bare(name) };
     if (!plausible(node, indent === 0)) return null;
     nodes.push(node);
@@ -110,14 +110,12 @@ function treeOf(
   return nodes.length > 0 ? { nodes, hasMounts: mountAt >= 0 } : null;
 }
 
-const depthsOf = (nodes: readonly Node[]): number[] => nodes.map(({ fields }) => Number(fields.INDENT ?? 0));
-
 /** Which line a line hangs on: by its stated parent, else the last one that stands further left. */
-function parentOf(nodes: readonly Node[], stated: string | undefined, indent: number, depths: number[]): number[] {
+function parentOf(nodes: readonly Node[], stated: string | undefined, indent: number): number[] {
   const named = cellText(stated);
   if (named !== undefined) return nodes.flatMap(({ name }, i) => (name === bare(named) ? [i] : []));
   if (indent === 0) return [];
-  for (let i = nodes.length - 1; i >= 0; i--) if ((depths[i] ?? 0) < indent) return [i];
+  for (let i = nodes.length - 1; i >= 0; i--) if (Number(nodes[i]?.fields.INDENT ?? 0) < indent) return [i];
   return [];
 }
 
@@ -134,7 +132,7 @@ function pairNodes(lines: readonly string[]): { nodes: Node[]; hasMounts: boolea
     if (name === '') return null;
     const mounts = (fields.MOUNTPOINTS ?? fields.MOUNTPOINT ?? '').split('\n').filter((mount) => mount !== '');
     hasMounts ||= 'MOUNTPOINTS' in fields || 'MOUNTPOINT' in fields;
-    const parents = parentOf(nodes, fields.PKNAME, 0, []);
+    const parents = parentOf(nodes, fields.PKNAME, 0);
     nodes.push({ fields, mounts, parents, name });
   }
   return nodes.length > 0 ? { nodes, hasMounts } : null;
@@ -163,7 +161,7 @@ function jsonNodes(value: unknown): { nodes: Node[]; hasMounts: boolean } | null
       (mount): mount is string => typeof mount === 'string'
     );
     const stated = cellText(fields.PKNAME);
-    const named = stated === undefined ? [] : parentOf(nodes, stated, 0, []);
+    const named = stated === undefined ? [] : parentOf(nodes, stated, 0);
     const at = nodes.push({ fields, mounts, parents: parents.length > 0 ? parents : named, name }) - 1;
     for (const child of asList(record.children)) walk(child, [at]);
   };
@@ -171,21 +169,38 @@ function jsonNodes(value: unknown): { nodes: Node[]; hasMounts: boolean } | null
   return nodes.length > 0 ? { nodes, hasMounts } : null;
 }
 
-/** Everything that hangs together with a device: what is made from it, and, in a tree that stands on its head, what it is made into. */
-function relatives(nodes: readonly Node[], name: string): Node[] {
-  const own = new Set(nodes.flatMap((node, i) => (node.name === name ? [i] : [])));
-  const below = new Set(own);
-  const above = new Set(own);
-  for (let changed = true; changed;) {
-    changed = false;
-    for (const [i, { parents, name: other }] of nodes.entries()) {
-      if (!below.has(i) && parents.some((parent) => below.has(parent))) changed = Boolean(below.add(i));
-      // One thing can stand in several places of a tree.
-      if (!below.has(i) && [...below].some((at) => nodes[at]?.name === other)) changed = Boolean(below.add(i));
-      if (above.has(i)) for (const parent of parents) if (!above.has(parent)) changed = Boolean(above.add(parent));
-    }
+/** The tree with what is asked of it again and again: what hangs on a line, and which lines have one name. */
+type Tree = { nodes: readonly Node[]; below: number[][]; byName: Map<string, number[]> };
+
+function treeFor(nodes: readonly Node[]): Tree {
+  const below: number[][] = nodes.map(() => []);
+  const byName = new Map<string, number[]>();
+  for (const [i, { name, parents }] of nodes.entries()) {
+    for (const parent of parents) below[parent]?.push(i);
+    byName.set(name, [...(byName.get(name) ?? []), i]);
   }
-  return [...new Set([...below, ...above])].flatMap((i) => nodes[i] ?? []);
+  return { nodes, below, byName };
+}
+
+/** Follows a tree from some lines on, in one direction; one thing can stand in several places of it. */
+function reached(
+  { nodes, byName }: Tree,
+  from: readonly number[],
+  next: (at: number) => readonly number[]
+): Set<number> {
+  const seen = new Set(from);
+  // A set is walked to its end also where it grows meanwhile.
+  for (const at of seen)
+    for (const other of next(at)) for (const same of byName.get(nodes[other]?.name ?? '') ?? [other]) seen.add(same);
+  return seen;
+}
+
+/** Everything that hangs together with a device: what is made from it, and, in a tree that stands on its head, what it is made into. */
+function relatives(tree: Tree, name: string): Node[] {
+  const own = tree.byName.get(name) ?? [];
+  const under = reached(tree, own, (at) => tree.below[at] ?? []);
+  const over = reached(tree, own, (at) => tree.nodes[at]?.parents ?? []);
+  return [...new Set([...under, ...over])].flatMap((at) => tree.nodes[at] ?? []);
 }
 
 const isWhole = ({ fields, name }: Node): boolean =>
@@ -203,10 +218,10 @@ function externalOf({ fields }: Node): boolean | undefined {
 }
 
 // eslint-disable-next-line complexity -- one line for each thing that such a listing can hold
-function deviceOf(node: Node, nodes: readonly Node[], listed: boolean): ListedDevice {
+function deviceOf(node: Node, tree: Tree, listed: boolean): ListedDevice {
   const { fields, name } = node;
   const size = sizeOf(fields.SIZE ?? '', true);
-  const near = relatives(nodes, name);
+  const near = relatives(tree, name);
   const mounts = [...new Set(near.flatMap((relative) => relative.mounts))];
   const others = near.filter((other) => other.name !== name);
   const set = others.some(({ fields: { TYPE } }) => TYPE !== undefined && /^(?:lvm|crypt|raid|md|mpath)/.test(TYPE));
@@ -237,16 +252,17 @@ const only = <K extends string, V>(key: K, value: V | undefined): Partial<Record
 /** Makes devices of the tree. */
 function toReading({ nodes, hasMounts }: { nodes: Node[]; hasMounts: boolean }, cut: boolean): Reading {
   const whole = nodes.filter(isWhole);
+  const all = treeFor(nodes);
   const names = [...new Set(whole.map(({ name }) => name))];
   const tree = nodes.some(({ parents }) => parents.length > 0);
-  const first = (name: string) => whole.find((node) => node.name === name);
+  const byName = new Map([...whole].reverse().map((node) => [node.name, node]));
   // What is last may go on where the listing ended: nobody can say that it has no partitions.
   const devices = names.flatMap((name, i) => {
-    const node = first(name);
-    return node ? [deviceOf(node, nodes, tree && i < names.length - 1)] : [];
+    const node = byName.get(name);
+    return node ? [deviceOf(node, all, tree && i < names.length - 1)] : [];
   });
   const loose = nodes.filter(
-    (node) => node.mounts.includes('/') && !relatives(nodes, node.name).some((relative) => isWhole(relative))
+    (node) => node.mounts.includes('/') && !relatives(all, node.name).some((relative) => isWhole(relative))
   );
   const showsSystem = hasMounts && devices.some(({ mounts }) => mounts.includes('/')) && loose.length === 0;
   return {

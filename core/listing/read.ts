@@ -16,6 +16,10 @@ import { matchDevice } from './match.ts';
 import { tidy } from './text.ts';
 import { readWindows } from './windows.ts';
 
+/** Most lines and brackets, and most devices, that a listing has which anybody means. */
+const MOST_MARKS = 12_000;
+const MOST_DEVICES = 200;
+
 /** Longest listing that is read, characters. */
 export const LONGEST_LISTING = 1_000_000;
 
@@ -44,11 +48,20 @@ export const LISTING_COMMANDS: Record<(typeof SYSTEMS)[number], string> = {
 
 const EMPTY: Reading = { system: 'linux', devices: [], showsSystem: false, cut: false, unread: 1 };
 
+/** Whether a text has more lines than any listing, or more within one another. */
+const isTooMuch = (text: string): boolean => {
+  let marks = 0;
+  for (const char of text) if ((char === '\n' || char === '{' || char === '[') && ++marks > MOST_MARKS) return true;
+  return false;
+};
+
 /** Reads a text by whichever system it is from; a listing that was read is better than one that only looks like it. */
 function readingOf(text: string): { reading: Reading; known: boolean } {
+  if (isTooMuch(text)) return { reading: EMPTY, known: false };
   let like: Reading | null = null;
   for (const read of [readLsblk, readMacos, readPartitionTables, readWindows]) {
     const reading = read(text);
+    if (reading && reading.devices.length > MOST_DEVICES) return { reading: EMPTY, known: false };
     if (reading && reading.devices.length > 0) return { reading, known: true };
     like ??= reading;
   }
