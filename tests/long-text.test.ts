@@ -14,6 +14,7 @@ import { MODEL_SCHEMAS } from '../core/parts/model';
 import { tagKey, tagNumber } from '../core/parts/tag';
 import { unitSchema } from '../core/parts/item';
 import { readQuantity } from '../core/quantities/read';
+import { readListing } from '../core/listing/read';
 import { readSpecification } from '../core/box-text/read';
 import { readPastedLog } from '../core/temperature-logs/log';
 import { writerOf, type AnyOperation } from '../src/lib/server/api/operation';
@@ -120,6 +121,7 @@ const TAKERS: Record<string, (odd: string) => unknown> = {
   'a body as text': (odd) => swallow(() => checkedJson(Buffer.from(JSON.stringify({ odd }))))(),
   'a body that is no JSON': (odd) => swallow(() => checkedJson(Buffer.from(odd)))(),
   ...Object.fromEntries(KINDS.map((kind) => [`pasted for a ${kind}`, (odd: string) => readSpecification(odd, kind)])),
+  'a list of disks': (odd) => readListing(odd, { capacityTB: 2, serial: odd.slice(0, 80) || 'x' }),
   'pasted for what it may be': (odd) => readSpecification(odd)
 };
 

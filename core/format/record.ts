@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { FILESYSTEM_IDS, FILESYSTEMS } from '../facts/filesystems.ts';
 import { id, isoDate, text } from '../parts/form/field.ts';
 import { day, listed } from '../quantities/format.ts';
-import { FORMATTERS, MOST_VOLUMES, volumeSchema } from '../sheets/format-choices.ts';
+import { FORMATTERS, looksLikeKey, MOST_VOLUMES, volumeSchema } from '../sheets/format-choices.ts';
 import type { Settled } from './settled.ts';
 
 /** What was made of a drive, as it is kept with a build. */
@@ -14,7 +14,12 @@ export const formatRecordSchema = z.strictObject({
   label: text('Name of the volume', 63),
   full: z.boolean(),
   encryption: z.enum(['none', 'system', 'container']),
-  keyPlace: z.string().max(200).meta({ title: 'Where the recovery key lies' }).optional(),
+  keyPlace: z
+    .string()
+    .max(200)
+    .refine((text) => !looksLikeKey(text), 'looks like the key itself: write only where it lies, never the key')
+    .meta({ title: 'Where the recovery key lies' })
+    .optional(),
   policy: z.enum(['performance', 'quick-removal']).optional(),
   volumes: z.array(volumeSchema).max(MOST_VOLUMES).optional(),
   freeBytes: z.number().int().min(0).max(1e15).meta({ title: 'Free', unit: 'B' }).optional(),

@@ -216,7 +216,7 @@ export function stageProve({ input, settled, ladder }: Formatting): FormatStage 
           'Put the recovery key where you will stageFind it without this drive, and write down the place, never the key.',
           ['format'],
           {
-            ask: 'Where the recovery key lies',
+            see: 'plan',
             caution: 'Without password and key nobody opens the drive again, you included.'
           }
         ),

@@ -18,7 +18,10 @@ export const stepSchema = z.strictObject({
   reason: z.string().optional(),
   caution: z.string().optional(),
   command: z.string().optional().describe('what shows or does the same in a terminal; never names a device'),
-  see: z.enum(['guard', 'ladder', 'record', 'on-it']).optional().describe('which part of the station it is done in'),
+  see: z
+    .enum(['guard', 'ladder', 'record', 'on-it', 'plan'])
+    .optional()
+    .describe('which part of the station it is done in'),
   drawing: drawingSchema.optional(),
   ask: z.string().optional().describe('what is written down here'),
   once: z.literal(true).optional().describe('done once, however many items are put together')

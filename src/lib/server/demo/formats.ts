@@ -48,7 +48,7 @@ const MADE: readonly (readonly [build: string, date: string, record: FormatRecor
       encryption: 'none',
       policy: 'performance',
       freeBytes: 7_610_000_000_000,
-      note: 'came with a folder of its maker on it'
+      note: 'Came with a folder of its maker on it.'
     }
   ],
   [

@@ -3,7 +3,7 @@ import { ulid } from 'ulid';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import type { Drive } from '#core/parts/drive';
 import type { Host } from '#core/parts/host';
-import type { FormatRecord } from '#core/format/record';
+import { formatRecordSchema, type FormatRecord } from '#core/format/record';
 import type { FormatChoices } from '#core/sheets/format-choices';
 import { bundleOf, openFrom } from '../../../../tests/archives';
 import { freshDatabase } from '../../../../tests/fresh-database';
@@ -188,6 +188,16 @@ describe('the format sheet', () => {
     const { id: assemble } = await beginSheet(db, { crateId, buildId, kind: 'assemble', unitIds: [], ...one });
     expect(await code(choose(assemble, { name: 'A' }))).toBe('bad-input');
   });
+  it('a note on the step of the key is refused where it looks like the key', async () => {
+    const { id } = await begin();
+    await choose(id, { encryption: 'system' });
+    const { sheet } = await readSheet(db, { crateId, id });
+    const stepId = sheet.stages.flatMap(({ steps }) => steps).find((step) => step.code === 'keep-key')!.id;
+    const note = (text: string) =>
+      takeEntries(db, { crateId, id, entries: [{ key: ulid(), stepId, note: text, at }], ...one });
+    expect(await code(note('123456-234567-345678-456789'))).toBe('bad-input');
+    expect((await note('in the safe, envelope 4')).accepted).toHaveLength(1);
+  });
   it('is the next step of a build that is put together, stage by stage', async () => {
     const next = async () => (await buildRows(db, crateId, '2026-11-27')).find((row) => row.id === buildId)?.next;
     expect(await next()).toMatchObject({
@@ -223,6 +233,10 @@ describe('what was made', () => {
       observation: { kind: 'formatted', date: '2026-11-27', seen },
       ...one
     });
+  it('holds the place of a key, and never what looks like the key', () => {
+    expect(formatRecordSchema.safeParse(RECORD).success).toBe(true);
+    expect(formatRecordSchema.safeParse({ ...RECORD, keyPlace: '123456-234567-345678-456789' }).success).toBe(false);
+  });
   it('stays with the build, in words in its log, and is undone', async () => {
     const { group } = await keep(RECORD);
     expect(await formatOf(db, { crateId, buildId })).toMatchObject({

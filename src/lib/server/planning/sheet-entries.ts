@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { choiceProblems, choicesMade, settle } from '#core/format/settled';
 import type { Model } from '#core/parts/model';
 import { plan } from '#core/plan/plan';
+import { looksLikeKey } from '#core/sheets/format-choices';
 import { entrySchema, judge, marksOf, placeOf, seenSteps, type Entry, type EntryInput } from '#core/sheets/progress';
 import { tickable, type RunSheet, type SheetAnswer } from '#core/sheets/sheet';
 import { newId } from '../db/change';
@@ -201,7 +202,11 @@ export async function takeEntries(
     const before = await listChecks(trx, { crateId, sheetId: id });
     const taking = new Taking(trx, build, { stored, entries: before }, { crateId, by, at });
     const sheet = await taking.compose();
-    refuse([...oddItems(entries, stored, sheet), ...(await oddChoices(trx, { build, stored, entries, before }))]);
+    refuse([
+      ...oddItems(entries, stored, sheet),
+      ...keysIn(entries),
+      ...(await oddChoices(trx, { build, stored, entries, before }))
+    ]);
     const known = await knownKeys(trx, { crateId, keys: entries.map(({ key }) => key) });
     refuse(
       entries.flatMap(({ key }, i) => {
@@ -217,6 +222,14 @@ export async function takeEntries(
     return taking.result();
   });
 }
+
+/** Notes about a recovery key that look like the key itself: only its place is kept. */
+const keysIn = (entries: readonly EntryInput[]) =>
+  entries.flatMap(({ stepId, note }, i) =>
+    stepId.startsWith('format:keep-key') && note !== undefined && looksLikeKey(note)
+      ? [{ path: `checks.${i}.note`, message: 'looks like the key itself: write only where it lies, never the key' }]
+      : []
+  );
 
 /** Choices about the format that cannot be: by themselves, or with what was chosen before. */
 async function oddChoices(

@@ -16,6 +16,7 @@
     guard: 'Open the guard against the wrong disk',
     ladder: 'Compare it with what is expected',
     record: 'Write down what was made',
+    plan: 'Write down where the recovery key lies',
     'on-it': 'Say what is on it, and where the copies are'
   } as const;
 </script>

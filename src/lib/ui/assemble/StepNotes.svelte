@@ -12,7 +12,7 @@
   const notes = $derived(acts.entries.filter((entry) => entry.stepId === step.id && entry.note));
   const photos = $derived(acts.photos.filter((photo) => photo.stepId === step.id));
   const tagOf = (unitId: string | null | undefined) => acts.items.find((item) => item.id === unitId)?.tag;
-  const asks = $derived(step.ask !== undefined && step.code === 'keep-spares');
+  const asks = $derived(step.ask !== undefined && (step.code === 'keep-spares' || step.code === 'compare-serial'));
 
   function keep(): void {
     const said = text.trim();

@@ -30,5 +30,5 @@ export type SheetActs = {
   removeNote: (key: string) => void;
   removePhoto: (photo: SheetPhoto) => void;
   /** Where a step is done that another page has the tool for. */
-  seeHref?: (see: 'guard' | 'ladder' | 'record' | 'on-it') => string;
+  seeHref?: (see: 'guard' | 'ladder' | 'record' | 'on-it' | 'plan') => string;
 };

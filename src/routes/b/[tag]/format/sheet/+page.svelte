@@ -33,7 +33,7 @@
   const tagOf = (id: string) => data.driveItems.find((item) => item.id === id)?.tag ?? 'an item';
   const items = $derived(open.stored.unitIds.map((id) => ({ id, tag: tagOf(id) })));
   const added = $derived(new Set(open.changes.added.map(({ id }) => id)));
-  const SEE = { guard: '/guard', ladder: '', record: '/record', 'on-it': '/record' } as const;
+  const SEE = { guard: '/guard', ladder: '', plan: '', record: '/record', 'on-it': '/record' } as const;
   const acts: SheetActs = $derived({
     items,
     entries: open.entries,
