@@ -200,6 +200,31 @@ test('volumes by keys and by typing; what cannot be is said at its field, and th
   await expect(page.getByText(/Make the partitions in this order: “Volumes”, ext4, 1500/).first()).toBeAttached();
 });
 
+test('several alike: a sheet for each, and the guard of each looks for its own serial number', async ({ page }) => {
+  const { tag, crate, choice, made } = await begun(page, 'Alike', { family: 'linux', version: '6.1' });
+  for (const serial of ['CH-AA-10417', 'CH-AA-10418'])
+    await made(`/api/crates/${crate}/units`, {
+      unit: { modelId: choice.driveId, tag: serial.slice(-5), state: 'owned', serial }
+    });
+  await open(page, `/b/${tag}/format/sheet`);
+  for (const item of ['10417', '10418']) await page.getByText(item, { exact: true }).click();
+  await page.getByRole('button', { name: 'Begin 2 sheets' }).click();
+  await expect(page.getByText('Sheets of this build:')).toBeVisible();
+  await page.getByRole('link', { name: '10417', exact: true }).click();
+  await expect(page.getByText('Stage 1 of 4: Before anything is erased.', { exact: false })).toBeVisible();
+  await page.getByRole('checkbox', { name: /^Look at what is on the drive/ }).check();
+  await expect(page.getByText('1 of 20 steps', { exact: false })).toBeVisible();
+  // the other one is as it was
+  await page.getByRole('link', { name: '10418', exact: true }).click();
+  await expect(page.getByText('0 of 20 steps', { exact: false })).toBeVisible();
+  await open(page, `/b/${tag}/format/guard`);
+  await page.getByLabel('Which item is it?').selectOption({ label: '10418, CH-AA-10418' });
+  await page
+    .getByLabel('What the system lists')
+    .fill(listing(device('sda', CHERT, 'CH-AA-10417'), device('sdb', CHERT, 'CH-AA-10418')));
+  await expect(page.getByText('/dev/sdb is the drive of this build.')).toBeVisible();
+});
+
 test.describe('over the API', () => {
   test('a listing of 5 MB is refused in words, one of a megabyte is read', async ({ page }) => {
     await open(page, '/');

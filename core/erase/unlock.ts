@@ -140,10 +140,12 @@ const isLock = (value: Proof | Lock): value is Lock => 'code' in value;
  * @throws RangeError where the system does not make this filesystem
  * @example eraseFor({ text: '', device: 'sda', identity: '', filesystem: 'ext4', scheme: 'gpt', name: 'A' }, '2026-11-27T10:00:00.000Z', (t) => `'${t}'`).unlocked // false
  */
+// eslint-disable-next-line complexity -- one line for each reason to stay locked
 export function eraseFor(request: EraseRequest, now: string, quote: ShellQuote): EraseReport {
   const report = readListing(request.text);
-  const system = request.system ?? report.system ?? 'linux';
   const { filesystem, scheme, name } = request;
+  // A text that is no listing is locked in the words of a system that makes this filesystem.
+  const system = request.system ?? report.system ?? SYSTEMS.find((one) => makes(one, filesystem)) ?? 'linux';
   if (!makes(system, filesystem)) throw new RangeError('this system does not make that filesystem with its own tools');
   const locked = ({ code, why }: Lock): EraseReport => ({
     unlocked: false,

@@ -69,14 +69,17 @@ export async function readSheet(db: Knex, args: { crateId: string; id: string })
   return wholeSheet(await partsNow(db, build), build, stored, entries);
 }
 
-/** The newest sheet of this kind of a build with everything on it, where it has one. */
+/** The newest sheet of this kind of a build with everything on it, or the one that is asked for, where it has one. */
+// eslint-disable-next-line max-params -- a build as it is stored, and its parts as they are now
 export async function newestSheet(
   db: Knex,
   kind: SheetKind,
   build: StoredBuild,
-  parts: PlanInput
+  parts: PlanInput,
+  id?: string | null
 ): Promise<WholeSheet | undefined> {
-  const [stored] = await listSheets(db, { crateId: build.crateId, buildId: build.id, kind });
+  const sheets = await listSheets(db, { crateId: build.crateId, buildId: build.id, kind });
+  const stored = sheets.find((sheet) => sheet.id === id) ?? sheets[0];
   if (!stored) return undefined;
   return wholeSheet(parts, build, stored, await listChecks(db, { crateId: build.crateId, sheetId: stored.id }));
 }

@@ -1,6 +1,16 @@
 <script lang="ts">
   /** The pages of this station: one stop for the Tab key, arrows move between them. */
-  let { tag, here }: { tag: string; here: 'advice' | 'sheet' | 'guard' | 'record' | 'erase' } = $props();
+  let {
+    tag,
+    here,
+    sheet
+  }: {
+    tag: string;
+    here: 'advice' | 'sheet' | 'guard' | 'record' | 'erase';
+    /** Which of several sheets it is about. */
+    sheet?: string | undefined;
+  } = $props();
+  const query = $derived(sheet ? `?sheet=${sheet}` : '');
   const TABS = [
     { id: 'advice', label: 'Advice and plan', path: '' },
     { id: 'sheet', label: 'Sheet', path: '/sheet' },
@@ -23,7 +33,7 @@
   <div role="toolbar" tabindex="-1" aria-label="Pages of Format, by arrow keys" onkeydown={move}>
     {#each TABS as { id, label, path } (id)}
       <a
-        href="/b/{tag}/format{path}"
+        href="/b/{tag}/format{path}{query}"
         aria-current={id === here ? 'page' : undefined}
         tabindex={id === here ? undefined : -1}>{label}</a
       >

@@ -40,6 +40,8 @@
     <dd class="figure">{quantity(unit.capacityBytes, 'B')}</dd>{/if}
   {#if unit.serial}<dt>Serial number</dt>
     <dd class="figure">{unit.serial}</dd>{/if}
+  {#if unit.caseSerial}<dt>As the case shows it</dt>
+    <dd class="figure">{unit.caseSerial}</dd>{/if}
   {#if unit.firmware}<dt>Firmware</dt>
     <dd>{unit.firmware}</dd>{/if}
   {#if unit.notes}<dt>Notes</dt>

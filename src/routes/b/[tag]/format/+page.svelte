@@ -37,7 +37,7 @@
       >{station.begun ? 'Go on with the sheet' : 'To the format sheet'}</Button
     >
   </div>
-  <FormatTabs {tag} here="advice" />
+  <FormatTabs {tag} here="advice" sheet={data.sheets.length > 1 ? data.whole?.stored.id : undefined} />
   <div class="columns">
     <AdvicePanel
       advice={data.build.report.filesystem}

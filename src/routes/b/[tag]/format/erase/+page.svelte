@@ -121,7 +121,7 @@
       <p class="quiet">Before a used drive is given away, or begins anew: how, how surely, and a record to print.</p>
     </div>
   </div>
-  <FormatTabs {tag} here="erase" />
+  <FormatTabs {tag} here="erase" sheet={data.sheets.length > 1 ? data.whole?.stored.id : undefined} />
   <div class="no-print">
     <div class="asks">
       <Select size="sm" labelText="What becomes of it?" bind:selected={recipient}>

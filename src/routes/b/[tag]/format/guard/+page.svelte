@@ -80,7 +80,7 @@
       </p>
     </div>
   </div>
-  <FormatTabs {tag} here="guard" />
+  <FormatTabs {tag} here="guard" sheet={data.sheets.length > 1 ? data.whole?.stored.id : undefined} />
   {#if family === 'chromeos'}
     <p>
       ChromeOS lists no devices and takes no commands for them: leave only this drive plugged in, and follow the sheet.

@@ -65,7 +65,7 @@
       <p class="quiet">What would be lost, and what was made. Both stay with the build.</p>
     </div>
   </div>
-  <FormatTabs {tag} here="record" />
+  <FormatTabs {tag} here="record" sheet={data.sheets.length > 1 ? data.whole?.stored.id : undefined} />
   {#key data.onIt[0]?.id}
     <OnItForm
       last={data.onIt[0]}

@@ -2,6 +2,7 @@
   import { beforeNavigate, invalidateAll } from '$app/navigation';
   import { page } from '$app/state';
   import { Button, Checkbox } from 'carbon-components-svelte';
+  import { day } from '#core/quantities/format';
   import { placeOf } from '#core/sheets/progress';
   import { keepAddress, withQuery } from '$lib/client/address';
   import { Awake } from '$lib/client/awake.svelte';
@@ -31,6 +32,8 @@
   const oneByOne = $derived(page.url.searchParams.get('view') === 'step');
   const names = $derived(`${parts.drive.name} in ${parts.enclosure.name}, for ${parts.host.name}`);
   const tagOf = (id: string) => data.driveItems.find((item) => item.id === id)?.tag ?? 'an item';
+  const nameOf = ({ unitIds, createdAt }: { unitIds: readonly string[]; createdAt: string }) =>
+    unitIds.length > 0 ? unitIds.map(tagOf).join(', ') : `of ${day(createdAt)}`;
   const items = $derived(open.stored.unitIds.map((id) => ({ id, tag: tagOf(id) })));
   const added = $derived(new Set(open.changes.added.map(({ id }) => id)));
   const SEE = { guard: '/guard', ladder: '', plan: '', record: '/record', 'on-it': '/record' } as const;
@@ -52,7 +55,7 @@
       ),
     removePhoto: ({ id, version, name }) =>
       void change('DELETE', `${api}/attachments/${id}`, { version }, `Deleted ${name}.`).then(() => open.look()),
-    seeHref: (see) => `/b/${tag}/format${SEE[see]}`
+    seeHref: (see) => `/b/${tag}/format${SEE[see]}${data.sheets.length > 1 ? `?sheet=${open.stored.id}` : ''}`
   });
   const sheetPath = $derived(`${api}/sheets/${open.stored.id}`);
   const versioned = $derived({ version: open.stored.version });
@@ -68,7 +71,11 @@
     cancel();
   });
   async function begin(): Promise<void> {
-    if (await station.begin(chosen.length > 1 ? chosen : [])) again = false;
+    // Several alike: a sheet for each, so that none is erased under the name of another.
+    const each = chosen.length > 1 ? chosen.map((id) => [id]) : [[]];
+    for (const unitIds of each) if (!(await station.begin(unitIds))) return;
+    again = false;
+    chosen = [];
   }
   async function undoLast(): Promise<void> {
     if (!open.last) return;
@@ -112,7 +119,7 @@
       >
     {/if}
   </div>
-  <FormatTabs {tag} here="sheet" />
+  <FormatTabs {tag} here="sheet" sheet={data.sheets.length > 1 ? data.whole?.stored.id : undefined} />
   {#if !begun}
     {#if data.build.stage === 'retired'}
       <p>This build is retired: erase it for good on the last page of this station.</p>
@@ -124,7 +131,7 @@
       </p>
       {#if data.driveItems.length > 1}
         <fieldset class="items">
-          <legend>Several alike? Choose two or more: one sheet, a column of boxes for each.</legend>
+          <legend>Several alike? Choose two or more: each gets a sheet of its own.</legend>
           {#each data.driveItems as item (item.id)}
             <Checkbox
               labelText={item.tag}
@@ -148,14 +155,24 @@
       {#each open.sheet.warnings as warning (warning)}<p class="warning">{warning}</p>{/each}
       <p>
         <Button size="field" disabled={station.busy} on:click={() => void begin()}
-          >{again ? 'Begin a new sheet' : 'Begin the format sheet'}{chosen.length > 1
-            ? ` for ${chosen.length}`
-            : ''}</Button
+          >{chosen.length > 1
+            ? `Begin ${chosen.length} sheets`
+            : again
+              ? 'Begin a new sheet'
+              : 'Begin the format sheet'}</Button
         >
         {#if again}<button type="button" class="link" onclick={() => (again = false)}>Back to the sheet</button>{/if}
       </p>
     {/if}
   {:else}
+    {#if data.sheets.length > 1}
+      <p class="no-print">
+        Sheets of this build:
+        {#each data.sheets as one, n (one.id)}{n > 0 ? ' · ' : ''}{#if one.id === open.stored.id}<strong
+              >{nameOf(one)}</strong
+            >{:else}<a href="/b/{tag}/format/sheet?sheet={one.id}">{nameOf(one)}</a>{/if}{/each}
+      </p>
+    {/if}
     <SheetState
       away={open.away}
       waiting={open.mine.filter(({ refused }) => refused === undefined).length}
