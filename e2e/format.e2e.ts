@@ -204,7 +204,10 @@ test('several alike: a sheet for each, and the guard of each looks for its own s
   const { tag, crate, choice, made } = await begun(page, 'Alike', { family: 'linux', version: '6.1' });
   for (const serial of ['CH-AA-10417', 'CH-AA-10418'])
     await made(`/api/crates/${crate}/units`, {
-      unit: { modelId: choice.driveId, tag: serial.slice(-5), state: 'owned', serial }
+      modelId: choice.driveId,
+      tag: serial.slice(-5),
+      state: 'owned',
+      serial
     });
   await open(page, `/b/${tag}/format/sheet`);
   for (const item of ['10417', '10418']) await page.getByText(item, { exact: true }).click();

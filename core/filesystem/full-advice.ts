@@ -41,6 +41,22 @@ function slackFor(
 export const clusterText = (bytes: number): string =>
   bytes >= 2 ** 20 ? `${bytes / 2 ** 20} MiB` : `${bytes / 1024} KiB`;
 
+/** What was said of two filesystems for the same systems: lists plan hundreds of builds, of which few differ in this. */
+const said = new Map<string, string>();
+const MOST_SAID = 4000;
+
+/** Says what is lost by another filesystem, once for all builds that are alike in it. */
+function losesFor(id: FilesystemId, first: FilesystemId, asked: string, words: () => string): string {
+  const key = `${id} ${first} ${asked}`;
+  let known = said.get(key);
+  if (known === undefined) {
+    if (said.size > MOST_SAID) said.clear();
+    known = words();
+    said.set(key, known);
+  }
+  return known;
+}
+
 /**
  * Completes an advice: what is lost by each of the others, what the ends of files take, and the ways out where none does all.
  * @param advised what was advised for this input
@@ -51,11 +67,16 @@ export function fullAdvice(input: AdviceInput, advised: AdvisedFilesystem): Full
   const systems = systemsOf(input.host, input.job);
   const first: FilesystemId = advice.first.filesystem;
   const slack = slackFor(advice.first, input);
+  const encrypt = input.job?.encrypt === true;
+  let asked = `${input.media} ${encrypt} ${systems.families.join()}`;
+  for (const { family, version } of systems.writers) asked += ` ${family}${version ?? ''}`;
   return {
     ...advice,
     others: advice.others.map((pick) => ({
       ...pick,
-      loses: lossesOf(pick.filesystem, first, systems, input.media, input.job?.encrypt === true)
+      loses: losesFor(pick.filesystem, first, asked, () =>
+        lossesOf(pick.filesystem, first, systems, input.media, encrypt)
+      )
     })),
     ...(advice.none ? { ways: waysOut(input, advised, systems) } : {}),
     ...(slack ? { slack } : {})
