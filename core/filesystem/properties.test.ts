@@ -7,6 +7,7 @@ import { seeded } from '../quantities/random';
 import { accessOf } from './access';
 import { adviseFilesystem, systemsOf, type AdviceInput } from './advise';
 import { expectedSlack, slackOf } from './clusters';
+import { readSizes } from './size-list';
 import { fullAdvice } from './full-advice';
 import { roleOf } from './role';
 
@@ -111,6 +112,11 @@ describe('whatever is asked', () => {
 describe('what the ends of files leave unused', () => {
   it('from sizes: 1, 4096 and 5000 bytes in units of 4096: 4095 + 0 + 3192 = 7287', () =>
     expect(slackOf([1, 4096, 5000], 4096).bytes).toBe(7287));
+  it('sizes are read off a list: bytes without a unit, decimal units, names beside them', () =>
+    expect(readSizes('4096 a.txt\n1.5 MB b.tif\n-rw-r--r-- 1 x x 700 Nov 27 c\nno size here\n2 KiB d')).toEqual({
+      sizes: [4096, 1_500_000, 700, 2048],
+      unread: 1
+    }));
   it('from a mean of one unit: 4096 / (1 - 1/e) - 4096 = 2383.8', () =>
     // 1 - 1/e = 0.632121; 4096 / 0.632121 = 6479.8
     expect(expectedSlack(1, 4096, 4096).perFile).toBeCloseTo(2383.8, 0));

@@ -3,6 +3,7 @@
   import { FILESYSTEM_IDS, FILESYSTEMS, OS_LABEL } from '#core/facts/filesystems';
   import { NAME_LIMIT } from '#core/erase/volume-name';
   import type { Settled } from '#core/format/settled';
+  import SizesList from './SizesList.svelte';
   import { FORMATTERS, type FormatChoices } from '#core/sheets/format-choices';
 
   type Props = {
@@ -123,6 +124,7 @@
     checked={settled.full}
     on:check={({ detail }) => onchange({ full: detail })}
   />
+  <SizesList onchoose={(allocationUnit) => onchange({ allocationUnit })} />
 </section>
 
 <style>
