@@ -188,7 +188,7 @@
       onsettle={(keep) => void open.settleRefused(keep)}
     />
     {#if firstOpen && !oneByOne}
-      <p class="no-print"><a href="#{firstOpen.id}">To the first open step</a></p>
+      <p class="no-print to-open"><a href="#{firstOpen.id}">To the first open step</a></p>
     {/if}
     <NewSteps changes={open.changes} onseen={lookedThrough} />
     {#if showsMark}
@@ -255,6 +255,11 @@
     .before {
       grid-template-columns: minmax(0, 1fr);
     }
+  }
+  /* As high as a thumb wants it, also between other things to press. */
+  .to-open a {
+    display: inline-block;
+    padding: 6px 0;
   }
   .finished {
     display: flex;
