@@ -55,7 +55,7 @@ export const jobSchema = z.strictObject({
   ambientC: measure('Room temperature', '°C', -30, 60).optional(),
   carried: yesNo('Carried around').optional(),
   encrypt: yesNo('Encrypted').optional(),
-  caseNames: yesNo('Files whose names differ only by case', {
+  caseNames: yesNo('Files told apart by capital letters only', {
     description: 'such as Plan.txt and plan.txt in one folder'
   }).optional(),
   minSustainedWriteMBps: measure('Write needed after the cache', 'MB/s', 1, 20_000).optional(),
