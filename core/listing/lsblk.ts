@@ -235,18 +235,18 @@ function deviceOf(node: Node, tree: Tree, listed: boolean): ListedDevice {
     device: `/dev/${name}`,
     bytes: size?.bytes ?? null,
     approxGB: size ? size.gb : null,
-    ...only('model', cellText(fields.MODEL)),
-    ...only('serial', serial !== undefined && isClipped(serial) ? undefined : serial),
-    ...only('bus', cellText(fields.TRAN)?.toLowerCase()),
+    ...given('model', cellText(fields.MODEL)),
+    ...given('serial', serial !== undefined && isClipped(serial) ? undefined : serial),
+    ...given('bus', cellText(fields.TRAN)?.toLowerCase()),
     mounts,
     systemDisk: mounts.some((mount) => isSystemMount('linux', mount)),
-    ...only('external', external),
-    ...only('partitioned', partitioned),
+    ...given('external', external),
+    ...given('partitioned', partitioned),
     ...(set || held ? { inSet: true } : {})
   };
 }
 
-const only = <K extends string, V>(key: K, value: V | undefined): Partial<Record<K, V>> =>
+const given = <K extends string, V>(key: K, value: V | undefined): Partial<Record<K, V>> =>
   value === undefined ? {} : ({ [key]: value } as Record<K, V>);
 
 /** Makes devices of the tree. */
