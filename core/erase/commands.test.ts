@@ -173,6 +173,8 @@ describe.each(shells)('in %s', (shell) => {
       )[1] ?? '';
     expect(run(shell, command(2000398934016), { info }).did).toBe('diskutil eraseDisk ExFAT SCANS GPT disk4');
     expect(run(shell, command(2000398934000), { info }).did).toBe('');
+    // the same stand-in answers for the root: an older macOS that runs from this disk
+    expect(run(shell, command(2000398934016), { info: `${info}\n   Part of Whole:             disk4` }).did).toBe('');
   });
 });
 
@@ -195,6 +197,38 @@ describe('Windows, whose shell is not here', () => {
       expect(canAsk('windows', { serial })).toBe(false);
     expect(canAsk('windows', { serial: '0000_0000_0100_0000.' })).toBe(true);
   });
+});
+
+describe('what is settled beside name and filesystem', () => {
+  const plain = (text: string) => `'${text}'`;
+  const last = (change: Partial<EraseOrder>) => eraseCommands(order(change), plain).at(-1) ?? '';
+  it.each<[string, Partial<EraseOrder>, string]>([
+    // 32 x 1024 = 32 768
+    ['a unit on exFAT', { filesystem: 'exfat', unitBytes: 32_768 }, "mkfs.exfat -c 32K -L 'SCANS'"],
+    ['on NTFS in full', { filesystem: 'ntfs', unitBytes: 65_536, full: true }, "mkfs.ntfs -c 65536 -L 'SCANS'"],
+    // 32 768 / 512 = 64 sectors
+    ['on FAT32 in sectors', { filesystem: 'fat32', unitBytes: 32_768 }, "mkfs.vfat -F 32 -s 64 -n 'SCANS'"],
+    [
+      'on Windows',
+      { system: 'windows', device: 'Disk 2', filesystem: 'exfat', unitBytes: 131_072, full: true },
+      "-NewFileSystemLabel 'SCANS' -AllocationUnitSize 131072 -Full"
+    ],
+    [
+      'case-sensitive APFS',
+      { system: 'macos', device: '/dev/disk4', filesystem: 'apfs', variant: 'case-sensitive' },
+      'eraseDisk APFSX '
+    ],
+    [
+      'case-sensitive Mac OS Extended',
+      { system: 'macos', device: '/dev/disk4', filesystem: 'hfs+', variant: 'case-sensitive' },
+      'eraseDisk JHFSX '
+    ],
+    [
+      'FAT32 on macOS takes capitals',
+      { system: 'macos', device: '/dev/disk4', filesystem: 'fat32', name: 'Scans' },
+      "eraseDisk FAT32 'SCANS'"
+    ]
+  ])('%s', (_name, change, part) => expect(last(change)).toContain(part));
 });
 
 describe('partitions', () => {

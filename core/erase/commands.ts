@@ -19,6 +19,11 @@ export type EraseOrder = {
   filesystem: FilesystemId;
   scheme: 'gpt' | 'mbr';
   name: string;
+  /** Allocation unit, bytes; none where the system chooses. */
+  unitBytes?: number | undefined;
+  variant?: 'case-sensitive' | undefined;
+  /** Written over once, where the tool of the system does that. */
+  full?: boolean | undefined;
 };
 
 const STOP = 'This is not the device that was meant: nothing was done.';
@@ -47,17 +52,22 @@ const LINUX_TYPE: Partial<Record<FilesystemId, string>> = {
   btrfs: 'btrfs'
 };
 
-function linuxMake(filesystem: FilesystemId, name: string, partition: string): string {
+/** What the maker of FAT counts its units in, bytes. */
+const SECTOR = 512;
+
+function linuxMake({ filesystem, unitBytes, full }: EraseOrder, name: string, partition: string): string {
   const tool = MAKES.linux[filesystem]?.tool ?? 'false';
   const make: Partial<Record<FilesystemId, string>> = {
     ext4: `${tool} -L ${name} ${partition}`,
-    fat32: `${tool} -F 32 -n ${name} ${partition}`,
-    ntfs: `${tool} --quick -L ${name} ${partition}`
+    exfat: `${tool}${unitBytes ? ` -c ${unitBytes / 1024}K` : ''} -L ${name} ${partition}`,
+    fat32: `${tool} -F 32${unitBytes ? ` -s ${unitBytes / SECTOR}` : ''} -n ${name} ${partition}`,
+    ntfs: `${tool}${full ? '' : ' --quick'}${unitBytes ? ` -c ${unitBytes}` : ''} -L ${name} ${partition}`
   };
   return make[filesystem] ?? `${tool} -L ${name} ${partition}`;
 }
 
-function linuxCommands({ device, proof, filesystem, scheme, name }: EraseOrder, quote: ShellQuote): string[] {
+function linuxCommands(order: EraseOrder, quote: ShellQuote): string[] {
+  const { device, proof, filesystem, scheme, name } = order;
   const partition = partitionOf(device);
   const said = quote(name);
   const table =
@@ -67,7 +77,7 @@ function linuxCommands({ device, proof, filesystem, scheme, name }: EraseOrder, 
   const steps = [
     `{ sudo umount ${device}?* 2>/dev/null; sudo wipefs --all ${device}; }`,
     `sudo parted --script --align optimal ${device} ${table}`,
-    `sudo ${linuxMake(filesystem, said, partition)}`
+    `sudo ${linuxMake(order, said, partition)}`
   ];
   const guard = linuxGuard(device, proof, quote);
   return steps.map((step) => `if ${guard}; then ${step}; else echo ${quote(STOP)} >&2; fi`);
@@ -75,23 +85,27 @@ function linuxCommands({ device, proof, filesystem, scheme, name }: EraseOrder, 
 
 /** Asks the report about the buses for the serial above this device, or the device for its bytes. */
 function macGuard(disk: string, proof: Proof | null, quote: ShellQuote): string {
+  const running = `! diskutil info / | grep -qE ${quote(`(Physical Store|Part of Whole): *${disk}(s|$)`)}`;
   if (proof !== null && 'bytes' in proof)
-    return `[ "$(diskutil info ${disk} | awk -F'[()]' '/Disk Size:/{print $2; exit}')" = ${quote(`${proof.bytes} Bytes`)} ]`;
+    return `[ "$(diskutil info ${disk} | awk -F'[()]' '/Disk Size:/{print $2; exit}')" = ${quote(`${proof.bytes} Bytes`)} ] && ${running}`;
   const serial = proof === null ? `SERIAL-OF-${PLACEHOLDER}` : proof.serial;
   // What stands further left begins another thing: the serial of the one before is forgotten.
   const program =
     '{ match($0, /^ */); i = RLENGTH } /Serial Number: /{ s = $0; sub(/^ *Serial Number: */, "", s); si = i; next } /:$/ && i < si { s = ""; si = 0 } $0 ~ "BSD Name: " d "$" { print s; exit }';
   const buses = 'SPUSBDataType SPThunderboltDataType SPNVMeDataType SPSerialATADataType';
-  return `[ "$(LANG=C system_profiler ${buses} | awk -v d=${disk} '${program}')" = ${quote(serial)} ] && ! diskutil info / | grep -q ${quote(`Physical Store: *${disk}s`)}`;
+  return `[ "$(LANG=C system_profiler ${buses} | awk -v d=${disk} '${program}')" = ${quote(serial)} ] && ${running}`;
 }
 
-function macCommands({ device, proof, filesystem, scheme, name }: EraseOrder, quote: ShellQuote): string[] {
+function macCommands({ device, proof, filesystem, scheme, name, variant }: EraseOrder, quote: ShellQuote): string[] {
   const disk = device.replace('/dev/', '');
-  const tool = MAKES.macos[filesystem]?.tool ?? '';
+  // A letter X behind the name of its own two asks for the case-sensitive variant; FAT takes capitals only.
+  const plain = MAKES.macos[filesystem]?.tool ?? '';
+  const tool = variant === 'case-sensitive' ? `${plain.replace('+', '')}X` : plain;
+  const said = filesystem === 'fat32' ? name.toUpperCase() : name;
   const guard = macGuard(disk, proof, quote);
   const steps = [
     `diskutil unmountDisk ${disk}`,
-    `diskutil eraseDisk ${tool} ${quote(name)} ${scheme.toUpperCase()} ${disk}`
+    `diskutil eraseDisk ${tool} ${quote(said)} ${scheme.toUpperCase()} ${disk}`
   ];
   return steps.map((step) => `if ${guard}; then ${step}; else echo ${quote(STOP)} >&2; fi`);
 }
@@ -107,7 +121,7 @@ export const canAsk = (system: ListedSystem, proof: Proof): boolean =>
   !('serial' in proof) ||
   (system === 'windows' ? PLAIN_IN_WINDOWS.test(proof.serial) : /^[\x20-\x7e]+$/.test(proof.serial));
 
-function windowsCommands({ device, proof, filesystem, scheme, name }: EraseOrder): string[] {
+function windowsCommands({ device, proof, filesystem, scheme, name, unitBytes, full }: EraseOrder): string[] {
   const number = device.replace('Disk ', '');
   const test =
     proof === null
@@ -120,7 +134,7 @@ function windowsCommands({ device, proof, filesystem, scheme, name }: EraseOrder
   const steps = [
     `if ($d.PartitionStyle -ne 'RAW') { $d | Clear-Disk -RemoveData -RemoveOEM -Confirm:$false }`,
     `$d | Initialize-Disk -PartitionStyle ${scheme.toUpperCase()} -ErrorAction SilentlyContinue; if ((Get-Disk -Number ${number}).PartitionStyle -ne '${scheme.toUpperCase()}') { $d | Set-Disk -PartitionStyle ${scheme.toUpperCase()} }`,
-    `$d | New-Partition -UseMaximumSize -AssignDriveLetter | Format-Volume -FileSystem ${tool} -NewFileSystemLabel '${name}'`
+    `$d | New-Partition -UseMaximumSize -AssignDriveLetter | Format-Volume -FileSystem ${tool} -NewFileSystemLabel '${name}'${unitBytes ? ` -AllocationUnitSize ${unitBytes}` : ''}${full ? ' -Full' : ''}`
   ];
   return steps.map((step) => `${guard} { ${step} } else { Write-Error '${STOP}' }`);
 }

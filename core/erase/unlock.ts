@@ -1,7 +1,9 @@
 import { z } from 'zod';
 import { FILESYSTEM_IDS } from '../facts/filesystems.ts';
 import { SYSTEMS, type ListedDevice, type ListedSystem } from '../listing/device.ts';
-import { LEAST_IDENTITY, plainSerial, sameSize, tellingSerial } from '../listing/identity.ts';
+import { LEAST_IDENTITY, plainSerial, sameSerial, sameSize, tellingSerial } from '../listing/identity.ts';
+import { capacity } from '../quantities/format.ts';
+import { allocationUnit, clusterBytes } from './allocation-unit.ts';
 import { LISTING_COMMANDS, readListing, LONGEST_LISTING, type ListingReport } from '../listing/read.ts';
 import { canAsk, eraseCommands, PLACEHOLDER, type Proof, type ShellQuote } from './commands.ts';
 import { makes } from './makers.ts';
@@ -19,7 +21,10 @@ export const eraseRequestSchema = z
     filesystem: z.enum(FILESYSTEM_IDS),
     scheme: z.enum(['gpt', 'mbr']),
     name: z.string().max(255),
-    system: z.enum(SYSTEMS).optional().describe('the system of the sheet; a listing of another one unlocks nothing')
+    system: z.enum(SYSTEMS).optional().describe('the system of the sheet; a listing of another one unlocks nothing'),
+    allocationUnit: allocationUnit().optional(),
+    variant: z.literal('case-sensitive').optional(),
+    full: z.boolean().optional()
   })
   .superRefine(({ name, filesystem }, ctx) => {
     const problem = volumeNameProblem(name, filesystem);
@@ -35,6 +40,16 @@ export const eraseReportSchema = z.strictObject({
   commands: z.array(z.string())
 });
 export type EraseReport = z.infer<typeof eraseReportSchema>;
+/** The drive of the build for which a disk is erased: what a device must not differ from. */
+export type DriveOfBuild = {
+  tag: string;
+  capacityTB: number;
+  /** Of its items, as their labels and as their cases show them. */
+  serials: readonly string[];
+  /** Whether the build was changed since the listing was matched. */
+  changed: boolean;
+};
+
 type Lock = { code: (typeof LOCK_CODES)[number]; why: string };
 
 /** Writes a device as the listing of its system calls it. */
@@ -66,6 +81,31 @@ function lockOf(device: ListedDevice, report: ListingReport, system: ListedSyste
       why: `The listing does not say where the system runs, nor that this disk is external. This shows it: ${LISTING_COMMANDS[system]}`
     };
   return null;
+}
+
+/** How far a device may be from what its build states, as a share: a bridge that keeps a part back is no reason to refuse, another drive is. */
+const SIZE_SHARE = 0.1;
+
+/** Says why a device cannot be the drive of its build. */
+function lockOfBuild(device: ListedDevice, { tag, capacityTB, serials, changed }: DriveOfBuild): Lock | null {
+  if (changed)
+    return {
+      code: 'old',
+      why: `${tag} was changed since this list was pasted: load the page again, and look whether it is still this drive.`
+    };
+  const wanted = capacityTB * 1000;
+  if (device.approxGB !== null && Math.abs(device.approxGB - wanted) > SIZE_SHARE * wanted)
+    return {
+      code: 'unsure',
+      why: `This device has ${capacity(device.approxGB / 1000)}, the drive of ${tag} ${capacity(capacityTB)}: another drive, or the parts of the build were changed since.`
+    };
+  const listed = tellingSerial(device);
+  return listed !== undefined && serials.length > 0 && !serials.some((serial) => sameSerial(listed, serial))
+    ? {
+        code: 'unsure',
+        why: `No item of this drive has the serial number of this device: note it on the item “as the case shows it”, or take the drive that is in ${tag}.`
+      }
+    : null;
 }
 
 /** Digits of a number of bytes, as people part them. */
@@ -137,21 +177,24 @@ const isLock = (value: Proof | Lock): value is Lock => 'code' in value;
  * Gives the commands that erase a device, once what was typed proves which one is meant. Until then, and for a disk from which a system
  * runs for good, they name no device but a placeholder on which they fail.
  * @param now ISO time; the clock is the caller's
+ * @param ofBuild the drive that is meant, where it is known: a device that cannot be it stays locked
  * @throws RangeError where the system does not make this filesystem
  * @example eraseFor({ text: '', device: 'sda', identity: '', filesystem: 'ext4', scheme: 'gpt', name: 'A' }, '2026-11-27T10:00:00.000Z', (t) => `'${t}'`).unlocked // false
  */
 // eslint-disable-next-line complexity -- one line for each reason to stay locked
-export function eraseFor(request: EraseRequest, now: string, quote: ShellQuote): EraseReport {
+export function eraseFor(request: EraseRequest, now: string, quote: ShellQuote, ofBuild?: DriveOfBuild): EraseReport {
   const report = readListing(request.text);
   const { filesystem, scheme, name } = request;
   // A text that is no listing is locked in the words of a system that makes this filesystem.
   const system = request.system ?? report.system ?? SYSTEMS.find((one) => makes(one, filesystem)) ?? 'linux';
   if (!makes(system, filesystem)) throw new RangeError('this system does not make that filesystem with its own tools');
+  const { variant, full, allocationUnit: unit } = request;
+  const order = { system, filesystem, scheme, name, variant, full, unitBytes: unit ? clusterBytes(unit) : undefined };
   const locked = ({ code, why }: Lock): EraseReport => ({
     unlocked: false,
     code,
     why,
-    commands: eraseCommands({ system, device: placeholderOf(system), proof: null, filesystem, scheme, name }, quote)
+    commands: eraseCommands({ ...order, device: placeholderOf(system), proof: null }, quote)
   });
   const nothing = voidOf(request, report, now);
   if (nothing) return locked(nothing);
@@ -160,7 +203,7 @@ export function eraseFor(request: EraseRequest, now: string, quote: ShellQuote):
   const [device] = found;
   if (!device || found.length > 1)
     return locked({ code: 'unsure', why: 'The listing has no whole device of this name.' });
-  const lock = lockOf(device, report, system);
+  const lock = lockOf(device, report, system) ?? (ofBuild ? lockOfBuild(device, ofBuild) : null);
   if (lock) return locked(lock);
   const proof = proofOf(request.identity, device, report);
   if (isLock(proof)) return locked(proof);
@@ -172,7 +215,7 @@ export function eraseFor(request: EraseRequest, now: string, quote: ShellQuote):
   return {
     unlocked: true,
     why: `${device.device} is the device whose ${'serial' in proof ? 'serial number' : 'exact size'} was typed. Each command asks it once more, and stops where the answer differs.`,
-    commands: eraseCommands({ system, device: device.device, proof, filesystem, scheme, name }, quote)
+    commands: eraseCommands({ ...order, device: device.device, proof }, quote)
   };
 }
 

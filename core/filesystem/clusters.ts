@@ -16,15 +16,6 @@ export function defaultCluster(filesystem: FilesystemId, capacityTB: number): nu
   return 4 * KIB;
 }
 
-/**
- * Reads an allocation unit as it is written in advice, bytes.
- * @example clusterBytes('32 KiB') // 32768
- */
-export function clusterBytes(text: string): number {
-  const [number = '', unit] = text.split(' ');
-  return Number(number) * (unit === 'MiB' ? KIB * KIB : KIB);
-}
-
 /** What the ends of files leave unused. */
 export type Slack = { bytes: number; files: number; perFile: number; share: number };
 

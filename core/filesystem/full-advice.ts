@@ -7,7 +7,8 @@ import {
   type FilesystemAdvice,
   type FilesystemPick
 } from './advise.ts';
-import { clusterBytes, defaultCluster, expectedSlack, type Slack } from './clusters.ts';
+import { clusterBytes, clusterText } from '../erase/allocation-unit.ts';
+import { defaultCluster, expectedSlack, type Slack } from './clusters.ts';
 import { lossesOf } from './losses.ts';
 import { waysOut } from './ways.ts';
 
@@ -33,13 +34,6 @@ function slackFor(
     text: `With units of ${clusterText(cluster)}, each of ${job.files} files leaves about ${quantity(slack.perFile / 1024, 'KiB')} unused: ${quantity(slack.bytes / 1e9, 'GB')} in all, ${quantity(slack.share * 100, '%')} of what is copied.`
   };
 }
-
-/**
- * Writes an allocation unit.
- * @example clusterText(131072) // '128 KiB'
- */
-export const clusterText = (bytes: number): string =>
-  bytes >= 2 ** 20 ? `${bytes / 2 ** 20} MiB` : `${bytes / 1024} KiB`;
 
 /** What was said of two filesystems for the same systems: lists plan hundreds of builds, of which few differ in this. */
 const said = new Map<string, string>();

@@ -65,12 +65,12 @@ export function settle(
     elsewhere: !own && choices.system === undefined,
     filesystem,
     scheme: choices.scheme ?? first.scheme,
-    allocationUnit: choices.allocationUnit ?? (advised ? first.allocationUnit : undefined),
+    allocationUnit: (choices.allocationUnit ?? (advised ? first.allocationUnit : undefined)) || undefined,
     variant: advised ? first.variant : undefined,
     name: choices.name ?? suggestVolumeName(title, filesystem),
     full: choices.full ?? false,
     encryption: choices.encryption ?? encryptionOf(input, report),
-    keyPlace: choices.keyPlace,
+    keyPlace: choices.keyPlace || undefined,
     policy:
       choices.policy ??
       input.writeCache ??

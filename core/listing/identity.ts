@@ -93,3 +93,14 @@ export function sameSize(
   if (a.approxGB === null || b.approxGB === null) return true;
   return Math.abs(a.approxGB - b.approxGB) <= Math.max(ROUNDING.gb, ROUNDING.share * Math.max(a.approxGB, b.approxGB));
 }
+
+/**
+ * Tells whether two serials are of one device: equal, or one holds the other, as bridges cut and pad them.
+ * @example sameSerial('fh24-a07733', 'FH24A07733') // 'equal'
+ */
+export function sameSerial(listed: string, expected: string): 'equal' | 'part' | null {
+  const [a, b] = [plainSerial(listed), plainSerial(expected)];
+  if (a === b) return 'equal';
+  const [short, long] = a.length < b.length ? [a, b] : [b, a];
+  return short.length >= 8 && (long.startsWith(short) || long.endsWith(short)) ? 'part' : null;
+}

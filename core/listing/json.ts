@@ -39,11 +39,15 @@ export function readLooseJson(text: string): LooseJson | null {
   const body = text.slice(start);
   const whole = lastWhole(body);
   if (whole === null) return null;
-  try {
-    return { value: JSON.parse(whole) as unknown, cut: !body.startsWith(whole) };
-  } catch {
-    return null;
-  }
+  const cut = !body.startsWith(whole);
+  // A terminal may have broken a line within a word: between words a line end means nothing, so all of them can go.
+  for (const text of [whole, whole.replaceAll('\n', '')])
+    try {
+      return { value: JSON.parse(text) as unknown, cut };
+    } catch {
+      // the other way, or none
+    }
+  return null;
 }
 
 /**

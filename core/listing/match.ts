@@ -1,6 +1,6 @@
 import { capacity, quantity } from '../quantities/format.ts';
 import type { Expected, ListedDevice, ListingWarning } from './device.ts';
-import { LEAST_IDENTITY, plainSerial, tellingSerial } from './identity.ts';
+import { LEAST_IDENTITY, sameSerial, tellingSerial } from './identity.ts';
 
 type Match = { device: string | null; sure: boolean; because: string[] };
 
@@ -10,14 +10,6 @@ const SIZE_MARGIN = 0.03;
 /** Whether a size can be that of a drive of this capacity; `said` is the size in GB. */
 const fits = (said: number, capacityTB: number): boolean =>
   Math.abs(said - capacityTB * 1000) <= SIZE_MARGIN * capacityTB * 1000;
-
-/** Whether two serials are of one device: equal, or one holds the other, as bridges cut and pad them. */
-function sameSerial(listed: string, expected: string): 'equal' | 'part' | null {
-  const [a, b] = [plainSerial(listed), plainSerial(expected)];
-  if (a === b) return 'equal';
-  const [short, long] = a.length < b.length ? [a, b] : [b, a];
-  return short.length >= 8 && (long.startsWith(short) || long.endsWith(short)) ? 'part' : null;
-}
 
 const words = (text: string): string[] => text.toLowerCase().match(/[\p{L}\p{N}]+/gu) ?? [];
 

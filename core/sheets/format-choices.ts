@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { allocationUnit } from '../erase/allocation-unit.ts';
 import { FILESYSTEM_IDS } from '../facts/filesystems.ts';
 
 /** Systems that format a drive with tools of their own. */
@@ -36,16 +37,16 @@ export const formatChoicesSchema = z.strictObject({
   filesystem: z.enum(FILESYSTEM_IDS).optional(),
   scheme: z.enum(['gpt', 'mbr']).optional(),
   allocationUnit: z
-    .string()
-    .regex(/^\d{1,4} (?:KiB|MiB)$/, 'must be such as 128 KiB')
-    .optional(),
+    .union([allocationUnit(), z.literal('')])
+    .optional()
+    .describe('empty: as the system makes it'),
   name: volumeName.optional(),
   full: z.boolean().optional().describe('written over once, instead of quickly'),
   encryption: z.enum(['none', 'system', 'container']).optional(),
   keyPlace: z
     .string()
     .max(200)
-    .regex(/\S/, 'must hold something to read')
+    .regex(/^$|\S/, 'must hold something to read')
     .optional()
     .describe('where the recovery key lies; never the key itself'),
   policy: z.enum(['performance', 'quick-removal']).optional().describe('write cache, on Windows'),

@@ -265,6 +265,48 @@ dia/desk/OLD`,
     typed: [['/dev/sdb', '7733', 'open']]
   },
   {
+    name: 'pairs broken by a terminal of 80 columns: where the system runs stands on the next line',
+    text: `NAME="sda" SIZE="2000398934016" TYPE="disk" TRAN="usb" MODEL="Chert T4 2TB" SERI
+AL="FH24A07733" MOUNTPOINTS="" PKNAME=""
+NAME="sda1" SIZE="2000397795328" TYPE="part" TRAN="" MODEL="" SERIAL="" MOUNTPOI
+NTS="/" PKNAME="sda"
+NAME="sdb" SIZE="1000204886016" TYPE="disk" TRAN="usb" MODEL="Loam S6 1TB" SERIA
+L="LM1T-900C4" MOUNTPOINTS="" PKNAME=""`,
+    expect: CHERT,
+    system: 'linux',
+    devices: { '/dev/sda': 2000398934016, '/dev/sdb': 1000204886016 },
+    systemDisks: ['/dev/sda'],
+    match: null,
+    typed: [
+      ['/dev/sda', '7733', 'system-disk'],
+      ['/dev/sdb', '00C4', 'open']
+    ]
+  },
+  {
+    name: 'pairs of which some lines lost their end',
+    text: `NAME="sda" SIZE="2000398934016" TYPE="disk" TRAN="usb" SERIAL="FH24A07733" MOUNTPOINTS=""
+NAME="sda1" SIZE="2000397795328" TYPE="part" TRAN="" SERIAL=""
+NAME="sdb" SIZE="1000204886016" TYPE="disk" TRAN="usb" SERIAL="LM1T-900C4" MOUNTPOINTS=""`,
+    expect: CHERT,
+    system: 'linux',
+    match: null,
+    warnings: ['unreadable'],
+    typed: [['/dev/sda', '7733', 'unsure']]
+  },
+  {
+    name: 'JSON broken by a terminal within its words',
+    text: `{"blockdevices":[{"name":"sda","size":500107862016,"type":"disk","tran":"sata","ser
+ial":"LM500-118A7","mountpoints":[null],"children":[{"name":"sda1","size":1,"type":
+"part","mountpoints":["/"]}]},{"name":"sdb","size":2000398934016,"type":"disk","tra
+n":"usb","serial":"FH24A07733","mountpoints":[null]}]}`,
+    expect: CHERT,
+    system: 'linux',
+    systemDisks: ['/dev/sda'],
+    match: '/dev/sdb',
+    sure: true,
+    typed: [['/dev/sdb', '7733', 'open']]
+  },
+  {
     name: 'cut in the middle of its last line',
     text: `${HEAD}
 ${ROOT}

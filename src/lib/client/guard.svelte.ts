@@ -9,8 +9,9 @@ type Source = {
   build: { id: string; version: number; crateId: string };
   settled: Settled;
   expect: Expected;
-  /** How often something was plugged or pulled. */
+  /** How often something was plugged or pulled, and whether that was on this very machine. */
   events: number;
+  real: boolean;
 };
 
 const CHECK_MS = 10_000;
@@ -21,8 +22,10 @@ export class Guard {
   text = $state('');
   /** When the listing was pasted, ms. */
   at = $state(0);
-  /** Whether it was taken from what is attached, so that plugging makes it old. */
-  fromAttached = $state(false);
+  /** Whether it was taken from what is attached: what is plugged there makes it old. */
+  #fromAttached = false;
+  /** Void for good: only another listing unlocks anything. */
+  #void = false;
   device = $state<string | undefined>(undefined);
   identity = $state('');
   answer = $state.raw<EraseReport | undefined>(undefined);
@@ -75,7 +78,8 @@ export class Guard {
     this.text = text;
     this.at = Date.now();
     this.now = this.at;
-    this.fromAttached = fromAttached;
+    this.#fromAttached = fromAttached;
+    this.#void = false;
     this.device = undefined;
     this.identity = '';
     this.#eventsThen = this.#of().events;
@@ -88,17 +92,44 @@ export class Guard {
     this.lock('');
     void this.ask();
   }
-  /** Locks what was open, with the reason. */
+  /** Locks what was open, with the reason; an answer that is on its way no longer counts. */
   lock(why: string): void {
-    if (this.answer?.unlocked) this.relocked = why;
-    else if (why === '') this.relocked = '';
+    this.#asked += 1;
+    if (why === '' || this.answer?.unlocked) this.relocked = why;
     this.answer = undefined;
+  }
+  /** Locks until there is another listing. */
+  #end(why: string): void {
+    this.#void = true;
+    this.lock(why);
+    this.relocked = why;
+  }
+
+  /** What is asked for: the device, what was typed for it, and what is to be made. */
+  #request(): object {
+    const { build, settled } = this.#of();
+    const { filesystem, scheme, name, allocationUnit, variant, full, system } = settled;
+    return {
+      text: this.text,
+      at: new Date(this.at).toISOString(),
+      buildId: build.id,
+      buildVersion: build.version,
+      device: this.chosen ?? 'DEVICE',
+      identity: this.identity,
+      filesystem,
+      scheme,
+      name,
+      allocationUnit,
+      variant,
+      full,
+      system: system.family
+    };
   }
 
   /** Asks for the commands: with the placeholder until what is typed proves which device is meant. */
   async ask(): Promise<void> {
-    const { build, settled } = this.#of();
-    if (this.text.trim() === '' || this.tooLong || settled.system.family === 'chromeos') return;
+    const { settled } = this.#of();
+    if (this.#void || this.text.trim() === '' || this.tooLong || settled.system.family === 'chromeos') return;
     const wrong = choiceProblems({}, settled);
     this.problem = wrong
       .map(({ path, message }) => `${path === 'name' ? 'The name of the volume' : 'What is to be made'} ${message}.`)
@@ -106,47 +137,38 @@ export class Guard {
     if (wrong.length > 0) return;
     const asked = (this.#asked += 1);
     this.busy = true;
-    const order = {
-      text: this.text,
-      at: new Date(this.at).toISOString(),
-      buildId: build.id,
-      buildVersion: build.version,
-      filesystem: settled.filesystem,
-      scheme: settled.scheme,
-      name: settled.name,
-      system: settled.system.family
-    };
-    const device = this.chosen ?? 'DEVICE';
-    const [answer, plain] = await Promise.all([
-      send<EraseReport>('POST', '/api/erase-commands', { ...order, device, identity: this.identity }),
-      send<EraseReport>('POST', '/api/erase-commands', { ...order, device: 'DEVICE', identity: '' })
-    ]);
+    const answer = await send<EraseReport>('POST', '/api/erase-commands', this.#request());
     this.busy = false;
     // Whatever was typed meanwhile has been asked for by itself.
     if (asked !== this.#asked) return;
     this.answer = answer.ok ? answer.data : undefined;
-    this.plain = plain.ok ? plain.data.commands : [];
     if (!answer.ok) this.problem = answer.failure.message;
     else if (answer.data.unlocked) this.relocked = '';
+    else this.plain = answer.data.commands;
   }
 
   /** Looks whether something has made it void: the clock, a device that came or went, somebody who changed the build. */
   async check(): Promise<void> {
     this.now = Date.now();
-    if (!this.answer?.unlocked) return;
-    const { build, events } = this.#of();
+    if (this.at === 0 || this.#void) return;
+    const { build, events, real } = this.#of();
     if (this.minutesLeft === 0)
-      return this.lock(`The list is older than ${LISTING_MINUTES} minutes: names move. Paste a new one.`);
-    if (this.fromAttached && events !== this.#eventsThen)
-      return this.lock('A device was plugged or pulled since: names may have moved. Take the new list.');
-    const response = await fetch(`/api/crates/${build.crateId}/builds/${build.id}`).catch(() => undefined);
-    if (!response?.ok) return;
-    const now = (await response.json()) as { version?: number };
-    if (now.version !== undefined && now.version !== build.version)
-      this.lock('Somebody changed this build since: load the page again, and look whether it is still this drive.');
+      return this.#end(`The list is older than ${LISTING_MINUTES} minutes: names move. Paste a new one.`);
+    if ((this.#fromAttached || real) && events !== this.#eventsThen)
+      return this.#end('A device was plugged or pulled since: names may have moved. Take the new list.');
+    if (this.answer?.unlocked && (await isOlder(build)))
+      this.#end('Somebody changed this build since: load the page again, and look whether it is still this drive.');
   }
   start(): () => void {
     const timer = setInterval(() => void this.check(), CHECK_MS);
     return () => clearInterval(timer);
   }
+}
+
+/** Whether a build has been changed since a page was loaded; no where nobody answers. */
+async function isOlder({ id, version, crateId }: Source['build']): Promise<boolean> {
+  const response = await fetch(`/api/crates/${crateId}/builds/${id}`).catch(() => undefined);
+  if (!response?.ok) return false;
+  const now = (await response.json()) as { version?: number };
+  return now.version !== undefined && now.version !== version;
 }

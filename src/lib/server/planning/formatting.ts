@@ -1,8 +1,5 @@
 import type { Knex } from 'knex';
-import type { Expected } from '#core/listing/device';
-import { plainSerial, tellingSerial } from '#core/listing/identity';
-import { readListing } from '#core/listing/read';
-import { eraseFor, type EraseReport, type EraseRequest } from '#core/erase/unlock';
+import { eraseFor, type DriveOfBuild, type EraseReport, type EraseRequest } from '#core/erase/unlock';
 import type { FormatRecord } from '#core/format/record';
 import { LINK_MODES } from '#core/facts/link-modes';
 import type { PlanInput, PlanReport } from '#core/plan/report';
@@ -34,42 +31,6 @@ export async function driveItems(db: Knex, build: StoredBuild): Promise<DriveIte
   }));
 }
 
-/** What is looked for in a listing: the drive of a build, and of one item where it is known which. */
-export function expectedOf(parts: PlanInput, item: DriveItem | undefined): Expected {
-  return {
-    capacityTB: parts.drive.capacityTB,
-    model: parts.drive.name,
-    ...(item?.serial ? { serial: item.serial } : {}),
-    ...(item?.caseSerial ? { caseSerial: item.caseSerial } : {}),
-    ...(item?.bytes ? { bytes: item.bytes } : {})
-  };
-}
-
-/** How far a device may be from what its build states, as a share: bridges that stop early are no reason to refuse, another drive is. */
-const SIZE_SHARE = 0.1;
-
-/** Says why a device cannot be the drive of its build. */
-async function notOfBuild(db: Knex, request: EraseRequest, build: StoredBuild): Promise<string | undefined> {
-  const { snapshot } = buildNow(await loadLibrary(db, build.crateId, [build.choice]), build);
-  const device = readListing(request.text).devices.find(({ device }) =>
-    device.endsWith(request.device.replace(/^\/dev\//, ''))
-  );
-  const wanted = snapshot.drive.capacityTB * 1000;
-  const said = device?.approxGB;
-  if (said !== null && said !== undefined && Math.abs(said - wanted) > SIZE_SHARE * wanted)
-    return `This device has ${Math.round(said)} GB, the drive of ${build.tag} ${Math.round(wanted)} GB: another drive, or the parts of the build were changed since.`;
-  const listed = device && tellingSerial(device);
-  const known = (await driveItems(db, build)).flatMap(({ serial, caseSerial }) =>
-    [serial, caseSerial].filter((text) => text !== undefined)
-  );
-  const matches = known.some(
-    (serial) => listed !== undefined && (plainSerial(serial).includes(listed) || listed.includes(plainSerial(serial)))
-  );
-  return listed !== undefined && known.length > 0 && !matches
-    ? `No item of this drive has the serial number of this device: note it on the item “as the case shows it”, or take the drive that is in ${build.tag}.`
-    : undefined;
-}
-
 /**
  * Gives the commands that erase a device, where what was typed proves which one it is, and where it can be the drive of its build.
  * @throws Problem `bad-input` where the system does not make this filesystem; `not-found` without such a build
@@ -83,27 +44,29 @@ export async function eraseChecked(
   }: EraseRequest & { buildId?: string | undefined; buildVersion?: number | undefined },
   now: string
 ): Promise<EraseReport> {
-  let report: EraseReport;
+  const ofBuild = buildId === undefined ? undefined : await driveOfBuild(db, buildId, buildVersion);
   try {
-    report = eraseFor(request, now, quoteForShell);
+    return eraseFor(request, now, quoteForShell, ofBuild);
   } catch (error) {
     if (!(error instanceof RangeError)) throw error;
     refuse([{ path: 'filesystem', message: 'is not made by this system with its own tools' }]);
     throw error;
   }
-  if (buildId === undefined || !report.unlocked) return report;
-  const build = await getBuild(db, { id: buildId });
-  const changed = buildVersion !== undefined && build.version !== buildVersion;
-  const why = changed
-    ? `${build.tag} was changed since this list was pasted: look at it again, then type the identity once more.`
-    : await notOfBuild(db, request, build);
-  if (why === undefined) return report;
-  // Locked again, by a device that no listing has.
-  const locked = eraseFor({ ...request, device: 'DEVICE' }, now, quoteForShell);
-  return { ...locked, code: changed ? 'old' : 'unsure', why };
 }
 
-/** The newest record of a format of a build; of one item, where it is said which. */
+/** What the drive of a build is known by. @throws Problem `not-found` */
+async function driveOfBuild(db: Knex, buildId: string, seen: number | undefined): Promise<DriveOfBuild> {
+  const build = await getBuild(db, { id: buildId });
+  const [library, items] = await Promise.all([loadLibrary(db, build.crateId, [build.choice]), driveItems(db, build)]);
+  return {
+    tag: build.tag,
+    capacityTB: buildNow(library, build).snapshot.drive.capacityTB,
+    serials: items.flatMap(({ serial, caseSerial }) => [serial, caseSerial].filter((text) => text !== undefined)),
+    changed: seen !== undefined && build.version !== seen
+  };
+}
+
+/** The newest record of a format of a build. */
 export async function formatOf(
   db: Knex,
   args: { crateId: string; buildId: string }

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { TextArea } from 'carbon-components-svelte';
+  import { clusterText } from '#core/erase/allocation-unit';
   import { slackOf } from '#core/filesystem/clusters';
-  import { clusterText } from '#core/filesystem/full-advice';
   import { readSizes } from '#core/filesystem/size-list';
   import { counted, figure, quantity } from '#core/quantities/format';
 

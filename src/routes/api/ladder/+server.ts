@@ -1,4 +1,4 @@
 import { serve } from '$lib/server/api/operation';
 import { ladderOperations } from '$lib/server/api/operations/ladder';
 
-export const POST = serve(ladderOperations.climbDown);
+export const POST = serve(ladderOperations.capacityLadder);

@@ -3,7 +3,7 @@ import { operation } from '../operation';
 
 /** The operations at `…/ladder`, by their names in the OpenAPI document. */
 export const ladderOperations = {
-  climbDown: operation({
+  capacityLadder: operation({
     method: 'post',
     path: '/api/ladder',
     summary:

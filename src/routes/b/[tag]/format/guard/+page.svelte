@@ -36,7 +36,8 @@
     build: { id: data.build.id, version: data.build.version, crateId: data.crate.id },
     settled,
     expect,
-    events: attached.events
+    events: attached.events,
+    real: attached.report?.source === 'system'
   }));
   const loss = $derived(lossOf(data.onIt[0]?.seen ?? null));
   /** The build's own among those attached: by its serial number, or the only one of its name. */
@@ -64,7 +65,14 @@
   });
   /** What is to be made was changed: nothing that was proved holds for it. */
   $effect(() => {
-    const order = [settled.filesystem, settled.scheme, settled.name, settled.system.family].join();
+    const order = [
+      settled.filesystem,
+      settled.scheme,
+      settled.name,
+      settled.system.family,
+      settled.allocationUnit,
+      settled.full
+    ].join();
     untrack(() => guard.ordered(order));
   });
 </script>
