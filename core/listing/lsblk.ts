@@ -115,10 +115,11 @@ function pairNodes(lines: readonly string[]): BlockTree | null {
   let hasMounts = false;
   for (const line of lines) {
     const fields: Record<string, string> = {};
-    for (const [, key = '', value = ''] of line.matchAll(/\b([A-Z][A-Z:%_-]*)="((?:[^"\\]|\\.)*)"/g))
+    for (const [, key = '', value = ''] of line.matchAll(/\b([A-Z][A-Z:%_-]*)="((?:[^"\\]|\\.)*)"/g)) {
       // The same word twice: two lines were joined that are not one.
       if (Object.hasOwn(fields, key)) return null;
-    fields[key] = unescaped(value);
+      fields[key] = unescaped(value);
+    }
     const name = bare(fields.NAME ?? fields.KNAME ?? fields.PATH ?? '');
     if (name === '') return null;
     const mounts = (fields.MOUNTPOINTS ?? fields.MOUNTPOINT ?? '').split('\n').filter((mount) => mount !== '');
