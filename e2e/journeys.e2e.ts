@@ -53,7 +53,7 @@ test.describe('from the parts to a measured build', () => {
     await page.getByRole('button', { name: 'Keep it as it is' }).click();
     await expect(page.getByText('Write: 1190 MB/s, 11 % above the high end', { exact: false })).toBeVisible();
     // and taken back
-    await page.getByRole('button', { name: 'Undo' }).click();
+    await page.locator('.notice', { hasText: 'The result is kept' }).getByRole('button', { name: 'Undo' }).click();
     await expect(page.getByText('Nothing measured yet', { exact: false })).toBeVisible();
   });
 

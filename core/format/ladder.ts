@@ -130,6 +130,21 @@ type Against = { request: LadderRequest; free: Band; whole: number; reserve: num
 const CLOSE = 0.012;
 const near = (a: number, b: number): boolean => Math.abs(a - b) <= CLOSE * Math.max(a, b);
 
+/**
+ * Tells the last digit of a figure that somebody read off a screen, bytes: 1.99 TB may be up to 2.00 where a system cuts digits off, and
+ * from 1.985 where it rounds. Only units that systems show are looked at, and never more than half a percent, so that a true difference
+ * is not swallowed.
+ */
+function readTo(observed: number): number {
+  for (const unit of [1e12, 1e9, 2 ** 40, 2 ** 30])
+    for (const digits of [0, 1, 2]) {
+      const step = unit / 10 ** digits;
+      const whole = Math.round(observed / step);
+      if (whole > 0 && Math.abs(observed - whole * step) < 1) return Math.min(step, observed * 0.005);
+    }
+  return 0;
+}
+
 /** What a difference looks like, the first that fits. */
 const CAUSES: readonly {
   fits: (observed: number, against: Against) => boolean;
@@ -180,7 +195,8 @@ const CAUSES: readonly {
 function differenceOf(observed: number, against: Against): NonNullable<LadderReport['difference']> {
   const { free } = against;
   const bytes = observed - free.typical;
-  const inside = observed >= free.low * 0.999 && observed <= free.high * 1.001;
+  const read = readTo(observed);
+  const inside = observed + read >= free.low * 0.999 && observed - read / 2 <= free.high * 1.001;
   const cause = CAUSES.find(({ fits }) => fits(observed, against));
   return {
     bytes,

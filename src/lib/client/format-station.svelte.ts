@@ -43,8 +43,15 @@ export class FormatStation {
     return settle(snapshot, report, choices, name);
   }
 
-  /** Begins the sheet, where there is none. */
-  async begin(unitIds: readonly string[] = []): Promise<boolean> {
+  #beginning: Promise<boolean> | undefined;
+
+  /** Begins the sheet, where there is none; two who ask at once wait for the same one. */
+  begin(unitIds: readonly string[] = []): Promise<boolean> {
+    this.#beginning ??= this.#begin(unitIds).finally(() => (this.#beginning = undefined));
+    return this.#beginning;
+  }
+
+  async #begin(unitIds: readonly string[]): Promise<boolean> {
     const { crateId, build } = this.#of();
     this.busy = true;
     const refused = await changesOf(crateId)(

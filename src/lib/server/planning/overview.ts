@@ -36,7 +36,7 @@ export type BuildRow = {
 
 /** Builds that a sheet is still asked about: those that are not put together or not formatted yet. */
 const AT_THE_BENCH: readonly BuildStage[] = ['planned', 'bought', 'assembled'];
-const atTheBench = (builds: readonly { id: string; stage: BuildStage }[]): string[] =>
+export const atTheBench = (builds: readonly { id: string; stage: BuildStage }[]): string[] =>
   builds.filter(({ stage }) => AT_THE_BENCH.includes(stage)).map(({ id }) => id);
 
 /** All builds of a crate with their newest result and the one next step of each. */

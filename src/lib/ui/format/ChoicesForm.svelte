@@ -18,10 +18,12 @@
   const UNITS = ['', '4 KiB', '16 KiB', '32 KiB', '64 KiB', '128 KiB', '256 KiB', '1 MiB'];
   const set = (field: keyof FormatChoices, event: Event) =>
     onchange({ [field]: (event.currentTarget as HTMLSelectElement).value } as FormatChoices);
-  /** A text counts when it is left, and not letter by letter. */
+  /** A text counts when it is left, and not letter by letter; a volume without a name keeps the one it had. */
   const left = (field: 'name' | 'keyPlace', event: Event) => {
-    const text = (event.target as HTMLInputElement).value.trim();
-    if (text !== '' && text !== (settled[field] ?? '')) onchange({ [field]: text });
+    const input = event.target as HTMLInputElement;
+    const text = input.value.trim();
+    if (text === '' && field === 'name') input.value = settled.name;
+    else if (text !== (settled[field] ?? '')) onchange({ [field]: text });
   };
   const encrypted = $derived(settled.encryption !== 'none');
 </script>
@@ -75,10 +77,7 @@
       size="sm"
       labelText="Allocation unit"
       selected={settled.allocationUnit ?? ''}
-      on:change={(e) => {
-        const unit = (e.currentTarget as HTMLSelectElement).value;
-        if (unit !== '') onchange({ allocationUnit: unit });
-      }}
+      on:change={(e) => set('allocationUnit', e)}
     >
       {#each UNITS as unit (unit)}<SelectItem
           value={unit}

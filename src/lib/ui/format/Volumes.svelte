@@ -71,12 +71,17 @@
       return had === undefined ? rest : { ...volume, GB: right };
     });
   }
+  /** Held, it only moves; it counts when the key is let go or the border is left. */
   function arrows(event: KeyboardEvent, i: number): void {
     const step = event.shiftKey ? diskGB / 20 : diskGB / 100;
     const by = { ArrowLeft: -step, ArrowDown: -step, ArrowRight: step, ArrowUp: step }[event.key];
     if (by === undefined) return;
     event.preventDefault();
-    put(moved(i, (plan.placed[i]?.GB ?? 0) + by));
+    moving = moved(i, (plan.placed[i]?.GB ?? 0) + by);
+  }
+  function letGo(): void {
+    if (moving) put(moving);
+    moving = undefined;
   }
   function drag(event: PointerEvent, i: number): void {
     const box = strip?.getBoundingClientRect();
@@ -89,22 +94,33 @@
       handle.removeEventListener('pointermove', move);
       handle.removeEventListener('pointerup', up);
       handle.removeEventListener('pointercancel', up);
-      if (moving) put(moving);
-      moving = undefined;
+      letGo();
     };
     handle.addEventListener('pointermove', move);
     handle.addEventListener('pointerup', up);
     handle.addEventListener('pointercancel', up);
   }
+  /** Sizes that were typed and cannot be read: what was typed stays there, and why. */
+  let unread = $state<Record<number, string>>({});
   function typedSize(i: number, event: Event): void {
     const text = (event.target as HTMLInputElement).value.trim();
+    const { GB: had, ...rest } = shown[i] as Volume;
+    unread = { ...unread, [i]: '' };
     if (text === '') {
-      const { GB: _GB, ...rest } = shown[i] as Volume;
-      put(shown.map((volume, j) => (j === i ? rest : volume)));
+      if (had !== undefined) put(shown.map((volume, j) => (j === i ? rest : volume)));
       return;
     }
     const read = readQuantity(text, { unit: 'GB', min: LEAST_VOLUME_GB, max: 200_000 });
-    if (read.ok) change(i, { GB: read.value });
+    if (!read.ok) unread = { ...unread, [i]: read.message };
+    else if (text !== sizeOf(had)) change(i, { GB: read.value });
+  }
+  const sizeOf = (GB: number | undefined) => (GB === undefined ? '' : String(Math.round(GB * 10) / 10));
+  function named(i: number, event: Event): void {
+    const input = event.target as HTMLInputElement;
+    const had = shown[i]?.name ?? '';
+    const text = input.value.trim();
+    if (text === '') input.value = had;
+    else if (text !== had) change(i, { name: text });
   }
 </script>
 
@@ -138,6 +154,8 @@
           aria-valuetext="{volume.name} {figure(volume.GB)} GB"
           style:left="{volume.to * 100}%"
           onkeydown={(e) => arrows(e, i)}
+          onkeyup={letGo}
+          onblur={letGo}
           onpointerdown={(e) => drag(e, i)}
         ></div>
       {/each}
@@ -153,7 +171,7 @@
             value={volume.name}
             invalid={wrong(i, 'name') !== undefined}
             invalidText="It {wrong(i, 'name')}."
-            on:blur={(e) => change(i, { name: (e.target as HTMLInputElement).value.trim() || volume.name })}
+            on:blur={(e) => named(i, e)}
           />
           <Select
             size="sm"
@@ -177,9 +195,9 @@
             size="sm"
             labelText={shared ? 'Quota, GB' : 'Size, GB'}
             placeholder={shared ? 'none' : 'the rest'}
-            value={volume.GB === undefined ? '' : String(Math.round(volume.GB * 10) / 10)}
-            invalid={wrong(i, 'GB') !== undefined}
-            invalidText="This {wrong(i, 'GB')}."
+            value={sizeOf(volume.GB)}
+            invalid={Boolean(unread[i]) || wrong(i, 'GB') !== undefined}
+            invalidText={unread[i] || `This ${wrong(i, 'GB')}.`}
             on:blur={(e) => typedSize(i, e)}
           />
           <Button size="small" kind="ghost" on:click={() => remove(i)}>Remove {volume.name}</Button>

@@ -3,7 +3,8 @@ import { compareWithPlan } from '#core/results/compare';
 import { nextStep } from '#core/build/next-step';
 import { forPage, today } from '$lib/server/pages/page';
 import { buildNow, loadLibrary } from '$lib/server/planning/planning';
-import { newestSheet } from '$lib/server/planning/sheets';
+import { atTheBench } from '$lib/server/planning/overview';
+import { sheetsOf } from '$lib/server/planning/sheets';
 import { getBuild } from '$lib/server/repositories/builds';
 import { getCrate } from '$lib/server/repositories/crates';
 import { listRuns } from '$lib/server/repositories/runs';
@@ -19,10 +20,7 @@ export async function load({ params }) {
     // As its parts are now; what it was planned from before stands in the differences.
     const { differences, report, snapshot } = buildNow(library, stored);
     const build = { ...stored, report, snapshot };
-    const [whole, format] = await Promise.all([
-      newestSheet(db, 'assemble', stored, snapshot),
-      newestSheet(db, 'format', stored, snapshot)
-    ]);
+    const progress = await sheetsOf(db, { crateId: stored.crateId, buildIds: atTheBench([stored]) });
     const newest = runs[0];
     const latest = newest ? compareWithPlan(newest.results, build.report) : [];
     const cause = newest && causeOf(newest.results, snapshot, report);
@@ -34,8 +32,8 @@ export async function load({ params }) {
         latest,
         measuredOn: newest?.date,
         cause,
-        sheet: whole?.progress,
-        formatSheet: format?.progress,
+        sheet: progress(stored, snapshot, 'assemble'),
+        formatSheet: progress(stored, snapshot, 'format'),
         rules: crate.houseRules
       },
       today()
