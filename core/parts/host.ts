@@ -74,6 +74,7 @@ export const hostSchema = z.strictObject({
     .refine((list) => new Set(list.map((s) => s.id)).size === list.length, 'two have the same short name')
     .meta({ title: 'Shared controllers and hubs', group: 'Shared' })
     .optional(),
+  memoryGB: measure('Memory', 'GB', 0.1, 16_384, { group: 'Internal disk' }).optional(),
   internalDisk: z
     .strictObject({
       readMBps: measure('Reads', 'MB/s', 1, 30_000),

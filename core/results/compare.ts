@@ -16,14 +16,16 @@ export const RESULT_LABEL: Record<ResultField, string> = {
   readMBps: 'Read',
   writeMBps: 'Write',
   random4kReadMBps: 'Random 4 KiB read',
-  random4kWriteMBps: 'Random 4 KiB write'
+  random4kWriteMBps: 'Random 4 KiB write',
+  sustainedWriteMBps: 'Write after the cache'
 };
 
 export const BAND_OF = {
   readMBps: 'read',
   writeMBps: 'write',
   random4kReadMBps: 'random4kRead',
-  random4kWriteMBps: 'random4kWrite'
+  random4kWriteMBps: 'random4kWrite',
+  sustainedWriteMBps: 'sustainedWrite'
 } as const satisfies Record<ResultField, keyof PlanReport['throughput']>;
 
 /**

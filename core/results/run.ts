@@ -1,45 +1,65 @@
 import { z } from 'zod';
-import { FILESYSTEM_IDS } from '../facts/filesystems.ts';
 import type { LinkMode } from '../facts/link-modes.ts';
-import { isoDate, measure } from '../parts/form/field.ts';
+import { id, isoDate, measure } from '../parts/form/field.ts';
+import { seriesSchema } from '../series/series.ts';
+import { conditionsSchema, type Conditions } from './conditions.ts';
+import { PROTOCOL_IDS } from './protocol-ids.ts';
+import { settingsSchema } from './settings.ts';
 
-/** What a pair check gives: medians, MB/s. At least one of the four. */
+/** One timed stretch of a run: a repeat, a round, one way of a copy. */
+export const repeatSchema = z.strictObject({
+  what: z.enum(['write', 'read', 'copy-in', 'copy-out', 'rewrite', 'task']),
+  GB: z.number().min(0.001).max(200_000).optional(),
+  seconds: z.number().min(0.01).max(1e7).optional(),
+  MBps: z.number().min(0.001).max(1e6).optional(),
+  byHand: z.boolean().optional().describe('timed with a stopwatch')
+});
+export type Repeat = z.infer<typeof repeatSchema>;
+
+const rate = (title: string) => measure(title, 'MB/s', 0.001, 1e6).optional();
+
+/** What came out, MB/s. At least one figure. Rates of copies stand by themselves: another disk has its part in them. */
 export const pairResultsSchema = z
   .strictObject({
-    readMBps: measure('Sequential read', 'MB/s', 0.001, 1e6).optional(),
-    writeMBps: measure('Sequential write', 'MB/s', 0.001, 1e6).optional(),
-    random4kReadMBps: measure('Random 4 KiB read, queue depth 1', 'MB/s', 0.001, 1e6).optional(),
-    random4kWriteMBps: measure('Random 4 KiB write, queue depth 1', 'MB/s', 0.001, 1e6).optional()
+    readMBps: rate('Sequential read'),
+    writeMBps: rate('Sequential write'),
+    random4kReadMBps: rate('Random 4 KiB read, queue depth 1'),
+    random4kWriteMBps: rate('Random 4 KiB write, queue depth 1'),
+    sustainedWriteMBps: rate('Write after the cache'),
+    copyInMBps: rate('Copy to the drive'),
+    copyOutMBps: rate('Copy from the drive'),
+    repeats: z.array(repeatSchema).max(500).optional(),
+    limitedBy: z.enum(['drive', 'program', 'other-disk', 'unknown']).optional()
   })
-  .refine((results) => Object.values(results).some((value) => value !== undefined), 'at least one result is needed');
+  .refine(
+    ({ repeats, limitedBy: _limitedBy, ...figures }) =>
+      Object.values(figures).some((value) => value !== undefined) || (repeats?.length ?? 0) > 0,
+    'at least one result is needed'
+  );
 
-/** Everything that two runs must share before they may be compared. */
-export const conditionsSchema = z.strictObject({
-  filesystem: z.enum(FILESYSTEM_IDS).optional(),
-  writeCache: z.enum(['performance', 'quick-removal', 'system-default']).optional(),
-  fillPercent: z.number().min(0).max(100).optional(),
-  ambientC: z.number().min(-30).max(60).optional(),
-  startC: z.number().min(-30).max(110).optional(),
-  power: z.enum(['mains', 'battery']).optional(),
-  encrypted: z.boolean().optional(),
-  indexing: z.boolean().optional(),
-  testGB: z.number().min(0.001).max(100_000).optional(),
-  repeats: z.number().int().min(1).max(1000).optional(),
-  notes: z.string().max(2000).optional()
-});
+/** What a run was of: a build, a computer's internal disk, or something bought complete. */
+export const subjectSchema = z.union([
+  z.strictObject({ buildId: id() }),
+  z.strictObject({ hostId: id() }),
+  z.strictObject({ modelId: id() })
+]);
+export type Subject = z.infer<typeof subjectSchema>;
 
 export const runInputSchema = z.strictObject({
-  protocol: z.literal('pair-check'),
+  protocol: z.enum(PROTOCOL_IDS),
   date: isoDate(),
-  results: pairResultsSchema,
+  results: pairResultsSchema.optional(),
+  series: seriesSchema.optional(),
+  settings: settingsSchema.optional(),
   conditions: conditionsSchema,
   simulated: z.boolean().default(false),
   /** Alarms of the plausibility gates that the person has looked at and keeps. */
   accepted: z.array(z.string().max(60)).max(20).default([])
 });
+/** The same of a run on whatever it was measured on. */
+export const crateRunInputSchema = runInputSchema.extend({ subject: subjectSchema });
 
 export type PairResults = z.infer<typeof pairResultsSchema>;
-export type Conditions = z.infer<typeof conditionsSchema>;
 export type RunInput = z.input<typeof runInputSchema>;
 /** A result as it was kept: its figures, under which conditions, and the chain it ran on by the names of then. */
 export type KeptResult = {

@@ -60,12 +60,27 @@ export const NEARLY_FULL_DRIVE = { fill: 0.93, post: 0.6 } as const;
 /** A case whose surface is covered gives off this share of its heat. */
 export const COVERED = 0.4;
 
+/** How many weak places a disk has that is played with one, and how wide each is, as a share of its capacity. */
+const WEAK_PLACES = { count: 3, share: 0.012, left: 0.15 } as const;
+
 /**
  * Gives noise on the samples of a run, the same for the same seed: a hundredth or two everywhere, and what a fault adds on top, such as
  * dips that come at random, drops to nothing, or weak places.
  */
-export function noisy(rates: readonly MBps[], fault: SimulatedFault, seed: number): MBps[] {
+export function noisy(
+  rates: readonly MBps[],
+  fault: SimulatedFault,
+  seed: number,
+  /** Where on the disk each sample was, 0 to 1: weak places then are the same in every pass. */
+  places?: readonly number[]
+): MBps[] {
   const random = seeded(seed);
+  const weakAt = places ? Array.from({ length: WEAK_PLACES.count }, () => random()) : [];
+  const isWeak = (i: number): boolean => {
+    const place = places?.[i];
+    if (place === undefined) return i % 97 > 88;
+    return weakAt.some((at) => place >= at && place < at + WEAK_PLACES.share);
+  };
   let busy = 0;
   return rates.map((rate, i) => {
     const shade = 1 + (random() + random() + random() - 1.5) * 0.02;
@@ -75,7 +90,7 @@ export function noisy(rates: readonly MBps[], fault: SimulatedFault, seed: numbe
     else if (fault === 'background-load' && chance < 0.04) busy = 3 + Math.floor(random() * 12);
     else if (fault === 'unstable-link' && chance < 0.01) busy = 2 + Math.floor(random() * 5);
     const dip = busy === 0 ? 1 : fault === 'unstable-link' ? 0 : 0.45;
-    const weak = fault === 'weak-surface' && i % 97 > 88 ? 0.15 : 1;
+    const weak = fault === 'weak-surface' && isWeak(i) ? WEAK_PLACES.left : 1;
     return Math.max(0, rate * shade * dip * weak);
   });
 }

@@ -22,14 +22,21 @@ export type FlowEvent = 'cliff' | 'host-cliff' | 'recovered' | 'smr-collapse' | 
 const EPS = 1e-9;
 
 /** Gives writing to flash: into the cache until it is full, then at what the cells take; at rest the cache empties. */
-export function flashWrite(cache: FlashCache, freeGB: GB, ingress: MBps): Flow {
+export function flashWrite(
+  cache: FlashCache,
+  freeGB: GB,
+  ingress: MBps,
+  /** What is written goes over the same bounded stretch again and again: no more room than that is taken. */
+  boundedGB: GB = Infinity
+): Flow {
   const post = cache.post.typical;
   const drain = cache.drain.typical;
   // The same drive that collapses behind a fast link never falls behind a slow one.
   let cached = ingress > post && drain < ingress;
   let [writtenGB, heldGB] = [0, 0];
   const size = cache.sizeGB.typical;
-  const room = () => (cache.kind === 'fixed' ? size : Math.min(size, Math.max(0, (freeGB - writtenGB) / cache.bits)));
+  const takenGB = () => Math.min(writtenGB, boundedGB);
+  const room = () => (cache.kind === 'fixed' ? size : Math.min(size, Math.max(0, (freeGB - takenGB()) / cache.bits)));
   return {
     rate: () => (cached ? ingress : Math.min(ingress, post)),
     work: () => (cached || ingress <= post ? 'write' : 'post'),
@@ -42,8 +49,10 @@ export function flashWrite(cache: FlashCache, freeGB: GB, ingress: MBps): Flow {
       const grows = Math.max(0, actual - drain) / 1000;
       const toSize = grows > 0 ? (size - heldGB) / grows : Infinity;
       if (cache.kind === 'fixed') return Math.max(0, toSize);
-      const closes = grows + actual / 1000 / cache.bits;
-      return Math.max(0, Math.min(toSize, ((freeGB - writtenGB) / cache.bits - heldGB) / closes));
+      const closes = grows + (writtenGB < boundedGB ? actual / 1000 / cache.bits : 0);
+      const toRoom = closes > 0 ? ((freeGB - takenGB()) / cache.bits - heldGB) / closes : Infinity;
+      const toBound = writtenGB < boundedGB - EPS ? ((boundedGB - writtenGB) * 1000) / actual : Infinity;
+      return Math.max(0, Math.min(toSize, toRoom, toBound));
     },
     advance(actual, seconds) {
       if (actual <= 0) {
@@ -62,6 +71,16 @@ export function flashWrite(cache: FlashCache, freeGB: GB, ingress: MBps): Flow {
       cached = false;
       return 'cliff';
     }
+  };
+}
+
+/** Gives nothing for a while: what the other flow holds goes on emptying. */
+export function resting(flow: Flow | undefined): Flow {
+  return {
+    rate: () => 0,
+    work: () => 'idle',
+    untilChange: () => flow?.untilChange(0) ?? Infinity,
+    advance: (_actual, seconds) => flow?.advance(0, seconds)
   };
 }
 

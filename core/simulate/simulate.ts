@@ -2,25 +2,12 @@ import { type PlanInput, planInputSchema, planReportSchema } from '../plan/repor
 import { type ResolvedBuild, resolveBuild } from '../plan/resolve-build.ts';
 import { type ThermalModel, thermalModel } from '../thermal/forecast/thermal-model.ts';
 import { type Setting, settingAt } from '../thermal/model/setting.ts';
-import {
-  type JobChain,
-  diskEdges,
-  diskStart,
-  fileCost,
-  hostEnd,
-  directionsOf,
-  type JobDirection
-} from '../throughput/job-time.ts';
-import type { Job } from '../parts/job.ts';
-import { type Transient, runTransient, EVENT_KINDS, type Leg } from './transient.ts';
+import { type Transient, runTransient, EVENT_KINDS } from './transient.ts';
 import { z } from 'zod';
-import { PCIE_LANE_MBPS } from '../facts/buses.ts';
 import { assumptionsOf } from '../plan/assumptions.ts';
-import { slotLink } from '../chain/stages.ts';
-import { flashCacheOf } from '../throughput/flash-cache.ts';
 import { copyParameters } from '../thermal/model/parameters.ts';
-import { COVERED, faultyRate, NEARLY_FULL_DRIVE, noisy, SIMULATED_FAULTS, type SimulatedFault } from './faults.ts';
-import { diskFlow, flashWrite, ontoHostDisk, plainFlow, type Flow } from './flow.ts';
+import { COVERED, NEARLY_FULL_DRIVE, noisy, SIMULATED_FAULTS, type SimulatedFault } from './faults.ts';
+import { PlayedChain } from './played-chain.ts';
 
 /** Samples that a run keeps unless it is asked for more or fewer, and the most that it keeps at all. */
 const USUAL_SAMPLES = 1800;
@@ -77,11 +64,6 @@ export const simulateReportSchema = z.strictObject({
 });
 export type SimulateReport = z.infer<typeof simulateReportSchema>;
 
-/** What the fault of the host's own disk does: after so much it takes a share of the rate. */
-const HOST_CLIFF = { GB: 60, share: 1 / 3 } as const;
-
-const sameAs = (value: number) => ({ low: value, typical: value, high: value });
-
 /** Takes the options of the rig away: what is left is the input of a plan. */
 function withoutOptions(input: SimulateInput): PlanInput {
   const build: PlanInput & Partial<SimulateInput> = { ...input };
@@ -89,8 +71,8 @@ function withoutOptions(input: SimulateInput): PlanInput {
   return build;
 }
 
-/** The build that is played: its parts with what the request changes of them. */
-function playedBuild(input: SimulateInput, fault: SimulatedFault): PlanInput {
+/** Makes the build that is played: its parts with what the request changes of them. */
+export function playedBuild(input: SimulateInput, fault: SimulatedFault): PlanInput {
   const { fillFraction, material } = input;
   const fill = fault === 'drive-nearly-full' ? NEARLY_FULL_DRIVE.fill : fillFraction;
   return {
@@ -103,8 +85,8 @@ function playedBuild(input: SimulateInput, fault: SimulatedFault): PlanInput {
   };
 }
 
-/** How the build warms, with what a fault does to it. */
-function playedHeat(
+/** Finds how the build warms, with what a fault does to it. */
+export function playedHeat(
   build: ResolvedBuild,
   input: SimulateInput,
   fault: SimulatedFault
@@ -118,99 +100,6 @@ function playedHeat(
   if (fault === 'thermal-throttle') parameters.area *= COVERED;
   return { model, setting: settingAt(model.geometry, model.draw, parameters) };
 }
-
-/** What moves in one direction: its rate, MB/s, and where the host's own disk falls off its cache. */
-type Feed = { MBps: number; hostCliffGB: number | null; hostAfter: number };
-
-/** The chain of a build on the rig, with a fault in it. */
-class PlayedChain {
-  readonly #build: ResolvedBuild;
-  readonly #chain: JobChain;
-  readonly #fault: SimulatedFault;
-  /** The job that is copied; undefined where the drive is written or read by itself. */
-  readonly #job: Job | undefined;
-  readonly #rewrites: boolean;
-
-  constructor(build: ResolvedBuild, chain: JobChain, input: SimulateInput, fault: SimulatedFault) {
-    this.#build = build;
-    this.#chain = chain;
-    this.#fault = fault;
-    this.#job = input.writeGB === undefined ? input.job : undefined;
-    this.#rewrites = input.rewrite === true || fault === 'smr-rewrite';
-  }
-
-  legs(writeGB: number | undefined): Leg[] {
-    const job = this.#job;
-    return job
-      ? directionsOf(job).map((way) => this.#leg(way, job.transferGB))
-      : [this.#leg('in', writeGB ?? Infinity)];
-  }
-
-  #leg(way: JobDirection, volumeGB: number): Leg {
-    const files = this.#job ? (this.#job.files ?? 1) * fileCost(this.#chain, way).typical : 0;
-    return { flow: this.#flow(way, volumeGB), perMB: files === 0 ? 0 : files / (volumeGB * 1000), volumeGB };
-  }
-
-  #flow(way: JobDirection, volumeGB: number): Flow {
-    const feed = this.#feed(way);
-    if (this.#build.drive.drive.media === 'hdd') return this.#diskFlow(way, volumeGB, feed);
-    return way === 'in' ? this.#flashWrite(feed.MBps) : flashRead(feed);
-  }
-
-  /** Where a fault or the host's own disk holds a direction back: the same caps as in the plan's own job time. */
-  #feed(way: JobDirection): Feed {
-    const { drive, enclosure } = this.#build;
-    const chain = this.#chain;
-    const of = way === 'in' ? 'write' : 'read';
-    const pcie = slotLink(drive, enclosure);
-    const lane = PCIE_LANE_MBPS[pcie?.generation ?? 3];
-    const rate = (drive.drive.media === 'hdd' ? chain.link : chain)[of].typical;
-    const link = faultyRate(this.#fault, of, rate, lane);
-    const other = this.#job ? hostEnd(chain.host, way, link) : UNHINDERED;
-    const MBps = Math.min(link, other.MBps);
-    // The host's own disk falls off its cache while it takes what comes from the drive, by itself or as a fault.
-    return this.#fault === 'host-disk-cliff' && way === 'out'
-      ? { MBps, hostCliffGB: HOST_CLIFF.GB, hostAfter: MBps * HOST_CLIFF.share }
-      : { MBps, hostCliffGB: other.cliffGB, hostAfter: other.after };
-  }
-
-  #diskFlow(way: JobDirection, volumeGB: number, { MBps, hostCliffGB, hostAfter }: Feed): Flow {
-    const { drive } = this.#build;
-    const of = way === 'in' ? 'write' : 'read';
-    const { outer, inner } = diskEdges(drive, of);
-    const factor = this.#chain.diskFactor[of];
-    const from = Number.isFinite(volumeGB)
-      ? diskStart(drive, volumeGB, way, 'typical')
-      : (drive.drive.fillFraction ?? 0);
-    return diskFlow(
-      {
-        capacityGB: drive.drive.capacityTB * 1000,
-        outer: outer.typical * factor,
-        inner: inner.typical * factor,
-        from,
-        cap: MBps,
-        hostCliffGB,
-        hostAfter,
-        rewriting: this.#rewrites,
-        shingled: drive.drive.disk?.recording === 'smr' || this.#fault === 'smr-rewrite'
-      },
-      of
-    );
-  }
-
-  #flashWrite(MBps: number): Flow {
-    const { drive, freeGB } = this.#build;
-    const cache = flashCacheOf(drive, freeGB);
-    if (!cache) return plainFlow(MBps, 'write');
-    const post = cache.post.typical * (this.#fault === 'drive-nearly-full' ? NEARLY_FULL_DRIVE.post : 1);
-    return flashWrite({ ...cache, post: sameAs(post) }, freeGB, MBps);
-  }
-}
-
-const UNHINDERED = { MBps: Infinity, cliffGB: null, after: Infinity } as const;
-
-const flashRead = ({ MBps, hostCliffGB, hostAfter }: Feed): Flow =>
-  hostCliffGB !== null && MBps > hostAfter ? ontoHostDisk(MBps, hostCliffGB, hostAfter) : plainFlow(MBps, 'read');
 
 /** The longest step of the solver, s. */
 const STEP_S = 2;
@@ -231,7 +120,10 @@ export function simulate(input: SimulateInput): SimulateReport | null {
   const { running, broken } = resolved;
   if (!running || broken) return null;
   const { model, setting } = playedHeat(resolved, input, fault);
-  const legs = new PlayedChain(resolved, running.chain, input, fault).legs(writeGB);
+  const legs = new PlayedChain(resolved, running.chain, fault, {
+    job: writeGB === undefined ? input.job : undefined,
+    rewrites: input.rewrite
+  }).legs(writeGB);
   const air = setting.network.ambientC;
   const played = runTransient(setting, model.limits, legs, {
     seconds,

@@ -8,8 +8,8 @@ import { throttledRate, type ThrottleLimits, type ThrottleLevel } from '../therm
 import type { Setting } from '../thermal/model/setting.ts';
 import type { Flow, FlowEvent } from './flow.ts';
 
-/** A stretch of work: so much through this flow, with the time that files cost beside their bytes. */
-export type Leg = { flow: Flow; perMB: number; volumeGB: GB };
+/** A stretch of work: so much through this flow, or for so long, with the time that files cost beside their bytes. */
+export type Leg = { flow: Flow; perMB: number; volumeGB: GB; seconds?: Seconds | undefined };
 
 export const EVENT_KINDS = [
   'cliff',
@@ -52,6 +52,8 @@ export type TransientOptions = {
   everyS: Seconds;
   /** Longest step of the solver; the sample interval where it is shorter. */
   stepS?: Seconds;
+  /** Ends with the last leg, though there is time left. */
+  untilDone?: boolean;
   start?: { controllerC: Celsius; nandC: Celsius; caseC: Celsius };
 };
 
@@ -71,6 +73,7 @@ class TransientRun {
   readonly #legs: readonly Leg[];
   readonly #everyS: Seconds;
   readonly #longestS: Seconds;
+  readonly #untilDone: boolean;
   readonly #bodies: Bodies;
   readonly #idle: Power;
   readonly #bridgeAlone: Power;
@@ -82,6 +85,7 @@ class TransientRun {
   #at: Seconds = 0;
   #leg = 0;
   #leftGB: GB;
+  #leftS: Seconds;
   #level: ThrottleLevel = 0;
   /** Once it has switched itself off nothing is moved any more, and only the bridge makes heat. */
   #off = false;
@@ -98,6 +102,7 @@ class TransientRun {
     this.#limits = limits;
     this.#legs = legs;
     this.#everyS = options.everyS;
+    this.#untilDone = options.untilDone === true;
     this.#longestS = Math.min(options.stepS ?? USUAL_STEP_S, options.everyS);
     this.#idle = powerAt(setting, 'idle', 0);
     this.#bridgeAlone = { controller: 0, nand: 0, case: bridgeWatts(draw, 0) * parameters.bridge + draw.fanW };
@@ -106,16 +111,17 @@ class TransientRun {
     const { controllerC, nandC, faceC } = this.#bodies;
     this.#peak = { controllerC, nandC, caseC: faceC };
     this.#leftGB = legs[0]?.volumeGB ?? 0;
+    this.#leftS = legs[0]?.seconds ?? Infinity;
     this.#doneS = legs.length === 0 ? 0 : null;
     this.#powered = { rate: 0, activity: 'idle', power: this.#idle };
   }
 
   run(seconds: Seconds): Transient {
     this.#record(0);
-    while (this.#at < seconds - SAME) {
+    while (this.#at < seconds - SAME && !this.#over) {
       const until = Math.min(seconds, this.#samples.t.length * this.#everyS);
       const [movedBefore, begun] = [this.#movedGB, this.#at];
-      while (this.#at < until - SAME) this.#step(until);
+      while (this.#at < until - SAME && !this.#over) this.#step(until);
       this.#record(((this.#movedGB - movedBefore) * 1000) / (this.#at - begun));
     }
     return {
@@ -127,6 +133,10 @@ class TransientRun {
       heatJ: this.#heatJ,
       storedJ: this.#bodies.storedJ - this.#storedAtStart
     };
+  }
+
+  get #over(): boolean {
+    return this.#untilDone && this.#doneS !== null;
   }
 
   #record(mean: MBps): void {
@@ -160,7 +170,7 @@ class TransientRun {
     this.#heatJ += (power.controller + power.nand + power.case) * seconds;
     if (reached > this.#peak.controllerC) this.#peak.controllerC = this.#bodies.controllerC;
     this.#advance(leg, rate, seconds);
-    if (leg) this.#move(activity, (rate * seconds) / 1000);
+    if (leg) this.#move(activity, (rate * seconds) / 1000, seconds);
     if (crossed) this.#changeLevel(crossed);
   }
 
@@ -177,7 +187,7 @@ class TransientRun {
     let most = Math.min(this.#longestS, until - this.#at);
     const last = this.#legs[this.#legs.length - 1];
     if (leg) {
-      most = Math.min(most, Math.max(leg.flow.untilChange(rate), SHORTEST_S));
+      most = Math.min(most, Math.max(leg.flow.untilChange(rate), SHORTEST_S), Math.max(this.#leftS, SHORTEST_S));
       if (rate > 0) most = Math.min(most, Math.max((this.#leftGB * 1000) / rate, SHORTEST_S));
     } else if (last && !this.#off) most = Math.min(most, Math.max(last.flow.untilChange(0), SHORTEST_S));
     return most;
@@ -219,13 +229,15 @@ class TransientRun {
     if (event) this.#events.push({ t: this.#at, kind: event });
   }
 
-  #move(activity: Activity, gb: GB): void {
+  #move(activity: Activity, gb: GB, seconds: Seconds): void {
     this.#movedGB += gb;
     if (activity !== 'read') this.#writtenGB += gb;
     this.#leftGB -= gb;
-    if (this.#leftGB > SAME) return;
+    this.#leftS -= seconds;
+    if (this.#leftGB > SAME && this.#leftS > SAME) return;
     this.#leg += 1;
     this.#leftGB = this.#legs[this.#leg]?.volumeGB ?? 0;
+    this.#leftS = this.#legs[this.#leg]?.seconds ?? Infinity;
     const goesOn = this.#leg < this.#legs.length;
     if (!goesOn) this.#doneS = this.#at;
     this.#events.push({ t: this.#at, kind: goesOn ? 'turn' : 'done' });

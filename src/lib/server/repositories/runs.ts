@@ -1,6 +1,7 @@
 import type { Knex } from 'knex';
 import { z } from 'zod';
-import { conditionsSchema, pairResultsSchema, type Conditions, type PairResults } from '#core/results/run';
+import { conditionsSchema, type Conditions } from '#core/results/conditions';
+import { pairResultsSchema, type PairResults } from '#core/results/run';
 import type { MeasuredRun } from '#core/results/measured';
 import type { LinkMode } from '#core/facts/link-modes';
 import type { ChainIds } from '#core/build/chain-key';

@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { conditionsSchema, pairResultsSchema } from '#core/results/run';
+import { conditionsSchema } from '#core/results/conditions';
+import { pairResultsSchema } from '#core/results/run';
 import { choiceSchema } from '#core/build/choice';
 import { imprintCheckSchema } from '#core/temperature-logs/observation';
 import { STAGES } from '#core/build/stages';
