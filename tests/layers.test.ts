@@ -75,6 +75,7 @@ const SERVER_ORDER = [
   'demo',
   'workers',
   'tasks',
+  'rig',
   'api',
   'pages'
 ];

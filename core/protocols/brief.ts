@@ -4,7 +4,8 @@ import { figure, quantity } from '../quantities/format.ts';
 import type { GB, Seconds } from '../quantities/measures.ts';
 import type { ProtocolId } from '../results/protocol-ids.ts';
 import type { Settings } from '../results/settings.ts';
-import { phasesOf, settled, type ProtocolPhase } from './phases.ts';
+import type { ProtocolPhase } from './phase.ts';
+import { phasesOf, settled } from './phases.ts';
 import type { TestedSubject } from './tested.ts';
 
 /** Something that would spoil a run, and what helps. */

@@ -1,29 +1,7 @@
+import type { ProtocolPhase } from './phase.ts';
 import type { ProtocolId } from '../results/protocol-ids.ts';
 import type { Settings } from '../results/settings.ts';
 import { protocolOf } from './protocols.ts';
-
-export type ProtocolWork =
-  | 'write'
-  | 'read'
-  | 'rewrite'
-  | 'random-read'
-  | 'random-write'
-  | 'copy-in'
-  | 'copy-out'
-  | 'internal-write'
-  | 'internal-read'
-  | 'task'
-  | 'rest';
-
-/** One stretch of a protocol: so much, or so long. */
-export type ProtocolPhase = {
-  work: ProtocolWork;
-  label: string;
-  GB?: number;
-  seconds?: number;
-  files?: number;
-  round?: number;
-};
 
 /** What a subject is like, as far as phases ask. */
 export type Tested = { capacityGB: number; freeGB: number; media: 'nvme' | 'sata-ssd' | 'hdd' };

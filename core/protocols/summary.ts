@@ -3,7 +3,7 @@ import type { ProtocolId } from '../results/protocol-ids.ts';
 import type { PairResults, Repeat } from '../results/run.ts';
 import { median } from '../results/repeats.ts';
 import type { Series } from '../series/series.ts';
-import type { ProtocolPhase } from './phases.ts';
+import type { ProtocolPhase } from './phase.ts';
 
 /** A phase that was timed: by the rig, or by hand. */
 export type TimedPhase = Pick<ProtocolPhase, 'work' | 'round'> & { GB: GB; seconds: Seconds };

@@ -182,6 +182,9 @@ export function checkPairResults(results: PairResults, input: PlanInput, report:
  * Gives the alarms that stand in the way: every impossible one, and the suspicious ones that were not accepted.
  * @example blocking([], []) // []
  */
-export function blocking(alarms: readonly Alarm[], accepted: readonly string[]): Alarm[] {
+export function blocking<A extends Pick<Alarm, 'id' | 'level'>>(
+  alarms: readonly A[],
+  accepted: readonly string[]
+): A[] {
   return alarms.filter((alarm) => alarm.level === 'impossible' || !accepted.includes(alarm.id));
 }

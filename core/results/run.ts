@@ -19,23 +19,22 @@ export type Repeat = z.infer<typeof repeatSchema>;
 const rate = (title: string) => measure(title, 'MB/s', 0.001, 1e6).optional();
 
 /** What came out, MB/s. At least one figure. Rates of copies stand by themselves: another disk has its part in them. */
-export const pairResultsSchema = z
-  .strictObject({
-    readMBps: rate('Sequential read'),
-    writeMBps: rate('Sequential write'),
-    random4kReadMBps: rate('Random 4 KiB read, queue depth 1'),
-    random4kWriteMBps: rate('Random 4 KiB write, queue depth 1'),
-    sustainedWriteMBps: rate('Write after the cache'),
-    copyInMBps: rate('Copy to the drive'),
-    copyOutMBps: rate('Copy from the drive'),
-    repeats: z.array(repeatSchema).max(500).optional(),
-    limitedBy: z.enum(['drive', 'program', 'other-disk', 'unknown']).optional()
-  })
-  .refine(
-    ({ repeats, limitedBy: _limitedBy, ...figures }) =>
-      Object.values(figures).some((value) => value !== undefined) || (repeats?.length ?? 0) > 0,
-    'at least one result is needed'
-  );
+export const resultsSchema = z.strictObject({
+  readMBps: rate('Sequential read'),
+  writeMBps: rate('Sequential write'),
+  random4kReadMBps: rate('Random 4 KiB read, queue depth 1'),
+  random4kWriteMBps: rate('Random 4 KiB write, queue depth 1'),
+  sustainedWriteMBps: rate('Write after the cache'),
+  copyInMBps: rate('Copy to the drive'),
+  copyOutMBps: rate('Copy from the drive'),
+  repeats: z.array(repeatSchema).max(500).optional(),
+  limitedBy: z.enum(['drive', 'program', 'other-disk', 'unknown']).optional()
+});
+export const pairResultsSchema = resultsSchema.refine(
+  ({ repeats, limitedBy: _limitedBy, ...figures }) =>
+    Object.values(figures).some((value) => value !== undefined) || (repeats?.length ?? 0) > 0,
+  'at least one result is needed'
+);
 
 /** What a run was of: a build, a computer's internal disk, or something bought complete. */
 export const subjectSchema = z.union([
@@ -59,7 +58,7 @@ export const runInputSchema = z.strictObject({
 /** The same of a run on whatever it was measured on. */
 export const crateRunInputSchema = runInputSchema.extend({ subject: subjectSchema });
 
-export type PairResults = z.infer<typeof pairResultsSchema>;
+export type PairResults = z.infer<typeof resultsSchema>;
 export type RunInput = z.input<typeof runInputSchema>;
 /** A result as it was kept: its figures, under which conditions, and the chain it ran on by the names of then. */
 export type KeptResult = {

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { aDrive, aHost, anInput } from '../../tests/parts';
 import { briefOf } from '../protocols/brief';
 import { testedBuild } from '../protocols/tested';
-import type { ProtocolPhase } from '../protocols/phases';
+import type { ProtocolPhase } from '../protocols/phase';
 import { plan } from '../plan/plan';
 import { PROTOCOL_IDS } from '../results/protocol-ids';
 import { movedGB, seriesSchema } from '../series/series';

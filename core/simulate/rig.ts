@@ -6,7 +6,7 @@ import type { Band } from '../quantities/band.ts';
 import type { GB, MBps, Seconds } from '../quantities/measures.ts';
 import { seeded } from '../quantities/random.ts';
 import type { Series } from '../series/series.ts';
-import type { ProtocolPhase } from '../protocols/phases.ts';
+import type { ProtocolPhase } from '../protocols/phase.ts';
 import { randomRate } from '../throughput/random.ts';
 import { noisy, type SimulatedFault } from './faults.ts';
 import { ontoHostDisk, plainFlow, resting, type Flow } from './flow.ts';

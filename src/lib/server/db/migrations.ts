@@ -331,6 +331,34 @@ export const MIGRATIONS: readonly Migration[] = [
         table.string('step_id', 80).nullable();
         reference(table, 'unit_id').nullable();
       })
+  },
+  {
+    // A run hangs on a build, on the internal disk of a computer, or on something ready-made. `rig` is what a simulated run in progress
+    // knows of itself; `busy_drive` names the drive that is being measured, so that nobody measures it a second time meanwhile.
+    name: '030-runs-of-anything',
+    up: async (db) => {
+      await db.schema.alterTable('runs', (table) => {
+        reference(table, 'build_id').nullable().alter();
+        reference(table, 'host_id').nullable();
+        table.foreign('host_id').references('models.id');
+        reference(table, 'model_id').nullable();
+        table.foreign('model_id').references('models.id');
+        table.json('settings').nullable();
+        table.json('series').nullable();
+        table.json('rig').nullable();
+        table.string('busy_drive', 60).nullable().unique();
+        table.index(['crate_id', 'date']);
+      });
+      // What a run in progress has sampled so far, a few hundred samples a row, in JSON.
+      await db.schema.createTable('run_samples', (table) => {
+        table.specificType('run_id', 'char(26) character set ascii collate ascii_bin').notNullable();
+        table.integer('first').unsigned().notNullable();
+        table.integer('count').unsigned().notNullable();
+        table.specificType('crate_id', 'char(26) character set ascii collate ascii_bin').notNullable().index();
+        table.specificType('samples', 'longtext').notNullable();
+        table.primary(['run_id', 'first']);
+      });
+    }
   }
 ];
 

@@ -129,7 +129,10 @@ describe.each(Array.from({ length: ROUNDS }, (_, i) => i + 1))(
         accepted: []
       };
       const outcome = await atOnce(
-        ...times(3, () => () => createRun(db, { crateId, buildId: build.id, tag: build.tag, run, ...who })),
+        ...times(
+          3,
+          () => () => createRun(db, { crateId, subject: { build_id: build.id }, of: build.tag, run, ...who })
+        ),
         () => deleteBuild(db, { crateId, id: build.id, version: 1, ...who })
       );
       expect(outcome.done).toBeGreaterThan(0);

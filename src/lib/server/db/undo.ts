@@ -22,7 +22,11 @@ const PARENTS: Partial<Record<StoredTable, readonly { column: string; table: Sto
   units: [{ column: 'model_id', table: 'models' }],
   quotes: [{ column: 'part_id', table: 'models' }],
   pairs: [{ column: 'drive_id', table: 'models' }],
-  runs: [{ column: 'build_id', table: 'builds' }],
+  runs: [
+    { column: 'build_id', table: 'builds' },
+    { column: 'host_id', table: 'models' },
+    { column: 'model_id', table: 'models' }
+  ],
   observations: [{ column: 'build_id', table: 'builds' }],
   sheets: [{ column: 'build_id', table: 'builds' }],
   checks: [{ column: 'sheet_id', table: 'sheets' }]
@@ -36,8 +40,11 @@ const HANGING: Partial<
     { table: 'units', column: 'model_id', one: 'item', many: 'items' },
     { table: 'quotes', column: 'part_id', one: 'price', many: 'prices' },
     { table: 'pairs', column: 'drive_id', one: 'known combination', many: 'known combinations' },
+    { table: 'runs', column: 'host_id', one: 'result', many: 'results' },
+    { table: 'runs', column: 'model_id', one: 'result', many: 'results' },
     { table: 'attachments', column: 'subject_id', one: 'file', many: 'files' }
   ],
+  runs: [{ table: 'attachments', column: 'subject_id', one: 'file', many: 'files' }],
   units: [{ table: 'attachments', column: 'subject_id', one: 'file', many: 'files' }],
   builds: [
     { table: 'runs', column: 'build_id', one: 'result', many: 'results' },
@@ -212,6 +219,8 @@ async function mended(
 ): Promise<Row> {
   const row = columnsOf(before);
   await refuseOrphan(trx, table, row, crateId);
+  // A run that comes back holds no drive: whoever measured it then has ended.
+  if (table === 'runs') return { ...row, busy_drive: null };
   return table === 'units' ? mendedUnit(trx, id, crateId, row) : row;
 }
 
@@ -222,6 +231,7 @@ async function refuseOrphan(trx: Knex.Transaction, table: StoredTable, row: Row,
     ...(table === 'attachments' ? [{ column: 'subject_id', table: row.subject_table as StoredTable }] : [])
   ];
   for (const parent of parents) {
+    if (row[parent.column] === null || row[parent.column] === undefined) continue;
     const parentId = String(row[parent.column]);
     if (await trx(parent.table).where({ id: parentId, crate_id: crateId }).forUpdate().first('id')) continue;
     const last = (await trx('revisions').where({ row_id: parentId }).orderBy('id', 'desc').first('before')) as

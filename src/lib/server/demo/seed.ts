@@ -25,6 +25,7 @@ import { createRate } from '../repositories/rates';
 import { createAttachment } from '../repositories/attachments';
 import { createObservation } from '../repositories/observations';
 import { createRun } from '../repositories/runs';
+import { chainOf } from '../planning/measuring';
 import { addUnits, createUnit, editUnits } from '../repositories/units';
 import { unitTable } from '../repositories/unit-table';
 import { DEMO_BUILDS } from './builds';
@@ -196,17 +197,7 @@ async function seedBuilds(db: Knex, crateId: string): Promise<void> {
     for (const { date, seed, fault } of demo.runs ?? []) {
       const results = simulatePairCheck(report, seed, fault);
       if (!results) continue;
-      const { host, cable, enclosure, drive } = snapshot;
-      const chain = {
-        host: host.name,
-        port: portOf(host, choice.portId)!.label,
-        ...(cable ? { cable: cable.name } : {}),
-        enclosure: enclosure.name,
-        drive: drive.name,
-        os: [OS_LABEL[host.os.family], host.os.version].filter(Boolean).join(' '),
-        mode: report.link.mode,
-        ids: chainIds(choice)
-      };
+      const chain = chainOf(choice, snapshot, report);
       const conditions = {
         filesystem: report.filesystem.first.filesystem,
         ambientC: 21,
@@ -217,8 +208,8 @@ async function seedBuilds(db: Knex, crateId: string): Promise<void> {
       };
       await createRun(db, {
         crateId,
-        buildId: id,
-        tag,
+        subject: { build_id: id },
+        of: tag,
         run: { date, results, conditions, chain, simulated: true, accepted: [] },
         by: BY,
         at: `${date}T15:00:00.000Z`
@@ -235,15 +226,6 @@ async function seedBuilds(db: Knex, crateId: string): Promise<void> {
       });
   }
 }
-
-/** Which models a result was measured on. */
-const chainIds = ({ hostId, portId, cableId, enclosureId, driveId }: Choice) => ({
-  hostId,
-  portId,
-  enclosureId,
-  driveId,
-  ...(cableId ? { cableId } : {})
-});
 
 async function seedDemo(db: Knex, at: string): Promise<Crate> {
   const crate = await createCrate(db, {

@@ -183,8 +183,8 @@ describe('one build on every way', () => {
     const measure = (writeMBps: number, date: string) =>
       createRun(db, {
         crateId: crate.id,
-        buildId: build.id,
-        tag: build.tag,
+        subject: { build_id: build.id },
+        of: build.tag,
         run: {
           date,
           simulated: false,

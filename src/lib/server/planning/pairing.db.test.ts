@@ -163,7 +163,7 @@ describe('results beside plans elsewhere', () => {
       ['2026-05-01', 900],
       ['2026-06-01', 950]
     ] as const)
-      await createRun(db, { crateId, buildId, tag: 'AC-0001', run: run(date, rate), ...who });
+      await createRun(db, { crateId, subject: { build_id: buildId }, of: 'AC-0001', run: run(date, rate), ...who });
     expect((await measuredOn(db, crateId)).map((r) => [r.date, r.writeMBps, r.portId, r.simulated])).toEqual([
       ['2026-06-01', 950, 'p', true],
       ['2026-05-01', 900, 'p', true]

@@ -6,6 +6,7 @@ export type ProblemCode =
   | 'not-found'
   | 'conflict'
   | 'in-use'
+  | 'drive-busy'
   | 'implausible'
   | 'too-large'
   | 'wrong-type'
@@ -21,6 +22,7 @@ const STATUS: Record<ProblemCode, number> = {
   'not-found': 404,
   conflict: 409,
   'in-use': 409,
+  'drive-busy': 409,
   'too-large': 413,
   'wrong-type': 415,
   busy: 503,

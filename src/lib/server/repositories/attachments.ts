@@ -9,7 +9,7 @@ import { notFound, Problem } from '../problems/problem';
 import { putContent } from './contents';
 
 /** What anybody may keep a file with. */
-export const SUBJECTS = ['models', 'units', 'builds'] as const;
+export const SUBJECTS = ['models', 'units', 'builds', 'runs'] as const;
 /** What files hang on: photographs on the steps of a sheet come in by a way of their own. */
 export const HOLDERS = [...SUBJECTS, 'sheets'] as const;
 export const attachmentSchema = z.strictObject({

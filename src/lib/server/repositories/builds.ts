@@ -146,7 +146,9 @@ export async function deleteBuild(
       ['runs', 'a result'],
       ['observations', 'an observation']
     ] as const)
-      for (const row of await trx(table).where({ build_id: id }))
+      for (const row of await trx(table).where({ build_id: id })) {
+        if (table === 'runs')
+          await deleteFilesOf(trx, { crateId, table, id: row.id, what: `a result of ${tag}`, by, at, group });
         await change(trx, {
           action: 'delete',
           table,
@@ -158,6 +160,7 @@ export async function deleteBuild(
           group,
           event: { kind: 'deleted', message: `Deleted ${what} of ${tag}.` }
         });
+      }
     await deleteSheetsOf(trx, { crateId, buildId: id, by, at, group });
     await deleteFilesOf(trx, { crateId, table: 'builds', id, what: tag, by, at, group });
     const held = (await trx('units').where({ crate_id: crateId, build_id: id }).select('id', 'version', 'tag')) as {

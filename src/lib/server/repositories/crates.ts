@@ -153,6 +153,7 @@ export async function removeCrate(db: Knex, id: string): Promise<void> {
       'sheets',
       'observations',
       'runs',
+      'run_samples',
       'builds',
       'attachments',
       'files',

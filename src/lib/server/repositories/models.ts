@@ -122,6 +122,14 @@ export async function deleteModel(
         'in-use',
         `There ${Number(n) === 1 ? 'is one item' : `are ${n} items`} of ${spec.name}; remove ${Number(n) === 1 ? 'it' : 'them'} first.`
       );
+    const [{ n: runs }] = (await trx('runs')
+      .where((any) => any.where({ host_id: id }).orWhere({ model_id: id }))
+      .count({ n: '*' })) as [{ n: number | string }];
+    if (Number(runs) > 0)
+      throw new Problem(
+        'in-use',
+        `${Number(runs) === 1 ? 'One result hangs' : `${runs} results hang`} on ${spec.name}; delete ${Number(runs) === 1 ? 'it' : 'them'} first.`
+      );
     const hanging = [
       ['quotes', 'quote', { part_id: id }],
       ['pairs', 'known combination', { drive_id: id }]

@@ -1,12 +1,21 @@
 import type { Knex } from 'knex';
 import { z } from 'zod';
 import { conditionsSchema, type Conditions } from '#core/results/conditions';
-import { pairResultsSchema, type PairResults } from '#core/results/run';
+import { PROTOCOL_IDS, type ProtocolId } from '#core/results/protocol-ids';
+import { resultsSchema, type PairResults } from '#core/results/run';
+import { settingsSchema, type Settings } from '#core/results/settings';
 import type { MeasuredRun } from '#core/results/measured';
 import type { LinkMode } from '#core/facts/link-modes';
 import type { ChainIds } from '#core/build/chain-key';
+import { SIMULATED_FAULTS } from '#core/simulate/faults';
+import type { Series } from '#core/series/series';
+import { planInputSchema } from '#core/plan/report';
+import { phaseSchema } from '#core/protocols/phase';
 import { change, newId, type ChangeResult } from '../db/change';
-import { notFound } from '../problems/problem';
+import { writing } from '../db/writing';
+import { notFound, Problem } from '../problems/problem';
+import { deleteFilesOf } from './attachments';
+import { keepSeries, seriesMetaSchema } from './run-series';
 
 /** Which things were measured: by id and by the name they had. */
 export const chainSchema = z.strictObject({
@@ -19,43 +28,118 @@ export const chainSchema = z.strictObject({
   mode: z.custom<LinkMode>().nullable(),
   ids: z.record(z.string(), z.string())
 });
+export type Chain = z.infer<typeof chainSchema>;
+
+/** How a run on the stand-in rig goes on. `paused` may be resumed: it was cancelled, or broken off. */
+export const rigStateSchema = z.strictObject({
+  state: z.enum(['running', 'paused', 'done', 'ended']),
+  taskId: z.string().nullable(),
+  seed: z.number(),
+  speed: z.number(),
+  fault: z.enum(SIMULATED_FAULTS).nullable(),
+  sampled: z.number().describe('samples that are kept'),
+  atS: z.number().describe('how far it is, s of the run'),
+  wantedS: z.number().describe('how long it takes about'),
+  buildVersion: z.number().describe('of the build when it began'),
+  why: z.string().nullable().describe('why it is not running, in a sentence')
+});
+export type RigState = z.infer<typeof rigStateSchema>;
+
+/** What the rig keeps beside its state, so that it can go on with the very parts it began with. */
+export const rigRowSchema = rigStateSchema.extend({
+  input: planInputSchema,
+  phases: z.array(phaseSchema).max(500),
+  boundedGB: z.number().optional(),
+  otherRates: z.strictObject({ readMBps: z.number(), writeMBps: z.number() }).optional()
+});
+export type RigRow = z.infer<typeof rigRowSchema>;
 
 export const storedRunSchema = z.strictObject({
   id: z.string(),
   version: z.number(),
-  buildId: z.string(),
-  protocol: z.literal('pair-check'),
+  buildId: z.string().nullable(),
+  hostId: z.string().nullable(),
+  modelId: z.string().nullable(),
+  protocol: z.enum(PROTOCOL_IDS),
   date: z.string(),
+  at: z.string().describe('when it was kept'),
   simulated: z.boolean(),
-  results: pairResultsSchema,
+  results: resultsSchema,
   conditions: conditionsSchema,
   chain: chainSchema,
-  accepted: z.array(z.string())
+  accepted: z.array(z.string()),
+  settings: settingsSchema.nullable(),
+  series: seriesMetaSchema.nullable(),
+  rig: rigStateSchema.nullable()
 });
 export type StoredRun = z.infer<typeof storedRunSchema>;
 type By = { by: string; at: string };
 
-const fromRow = (row: Record<string, unknown>): StoredRun =>
+export const runFromRow = (row: Record<string, unknown>): StoredRun =>
   storedRunSchema.parse({
     id: row.id,
     version: row.version,
-    buildId: row.build_id,
+    buildId: row.build_id ?? null,
+    hostId: row.host_id ?? null,
+    modelId: row.model_id ?? null,
     protocol: row.protocol,
     date: row.date,
+    at: row.created_at,
     simulated: row.simulated === 1,
     results: row.results,
     conditions: row.conditions,
     chain: row.chain,
-    accepted: row.accepted
+    accepted: row.accepted,
+    settings: row.settings ?? null,
+    series: row.series ?? null,
+    // What the rig keeps for itself beside its state stays here.
+    rig: row.rig ? rigOf(row.rig as Record<string, unknown>) : null
   });
+function rigOf({
+  input: _input,
+  phases: _phases,
+  otherRates: _other,
+  boundedGB: _bounded,
+  ...state
+}: Record<string, unknown>) {
+  return state;
+}
 
 /** More results than this nobody plans with. */
 const MOST_RUNS = 5000;
 
+export type RunFilter = {
+  crateId: string;
+  buildId?: string | undefined;
+  hostId?: string | undefined;
+  modelId?: string | undefined;
+  protocol?: ProtocolId | undefined;
+  limit?: number | undefined;
+};
+
 /** Newest first. */
-export async function listRuns(db: Knex, args: { crateId: string; buildId?: string }): Promise<StoredRun[]> {
-  const where = { crate_id: args.crateId, ...(args.buildId ? { build_id: args.buildId } : {}) };
-  return (await db('runs').where(where).orderBy('date', 'desc').orderBy('id', 'desc')).map(fromRow);
+export async function listRuns(db: Knex, filter: RunFilter): Promise<StoredRun[]> {
+  const { crateId, buildId, hostId, modelId, protocol, limit } = filter;
+  const query = db('runs')
+    .where({
+      crate_id: crateId,
+      ...(buildId ? { build_id: buildId } : {}),
+      ...(hostId ? { host_id: hostId } : {}),
+      ...(modelId ? { model_id: modelId } : {}),
+      ...(protocol ? { protocol } : {})
+    })
+    .orderBy('date', 'desc')
+    .orderBy('id', 'desc');
+  if (limit) query.limit(limit);
+  return (await query).map(runFromRow);
+}
+
+/** @throws Problem `not-found` */
+export async function getRun(db: Knex, where: { crateId: string; id: string }): Promise<StoredRun> {
+  const row = (await db('runs').where({ crate_id: where.crateId, id: where.id }).first()) as
+    Record<string, unknown> | undefined;
+  if (!row) throw notFound('result');
+  return runFromRow(row);
 }
 
 /** A result and the models it was measured on, newest first. */
@@ -79,7 +163,7 @@ export async function measuredOn(db: Knex, crateId: string): Promise<MeasuredOn[
     .limit(500)
     .select('results', 'chain', 'date', 'simulated')) as {
     results: PairResults;
-    chain: z.infer<typeof chainSchema>;
+    chain: Chain;
     date: string;
     simulated: number;
   }[];
@@ -87,6 +171,7 @@ export async function measuredOn(db: Knex, crateId: string): Promise<MeasuredOn[
     const { hostId, portId, enclosureId, driveId } = chain.ids;
     if (!hostId || !portId || !enclosureId || !driveId) return [];
     const { readMBps, writeMBps } = results;
+    if (readMBps === undefined && writeMBps === undefined) return [];
     return [
       {
         hostId,
@@ -102,48 +187,111 @@ export async function measuredOn(db: Knex, crateId: string): Promise<MeasuredOn[
   });
 }
 
+/** What a run hangs on, by the column that names it. */
+export type RunSubject = { build_id: string } | { host_id: string } | { model_id: string };
+
 export type NewRun = {
+  protocol?: ProtocolId;
   date: string;
   results: PairResults;
   conditions: Conditions;
-  chain: z.infer<typeof chainSchema>;
+  chain: Chain;
   simulated: boolean;
   accepted: string[];
+  settings?: Settings | undefined;
 };
 
+/** How a run is called in the log. */
+export const PROTOCOL_WORD: Record<ProtocolId, string> = {
+  'pair-check': 'speed check',
+  loop: 'loop',
+  soak: 'soak',
+  copy: 'timed copy',
+  sweep: 'surface sweep',
+  baseline: 'test of the internal disk',
+  retest: 'retest',
+  acceptance: 'acceptance test',
+  'cross-copy': 'copy between two externals',
+  'own-program': 'test with a program of one’s own'
+};
+
+/**
+ * Keeps a run with its series as one change.
+ * @param args.of what the log calls its subject
+ */
 export function createRun(
   db: Knex,
-  args: { crateId: string; buildId: string; tag: string; run: NewRun } & By
+  args: { crateId: string; subject: RunSubject; of: string; run: NewRun; series?: Series | undefined; id?: string } & By
 ): Promise<ChangeResult> {
-  const { crateId, buildId, tag, run, by, at } = args;
-  const event = { kind: 'measured', message: `Entered a ${run.simulated ? 'simulated ' : ''}speed check of ${tag}.` };
-  return change(db, {
-    action: 'insert',
-    table: 'runs',
-    crateId,
-    id: newId(),
-    by,
-    at,
-    event,
-    row: { build_id: buildId, protocol: 'pair-check', ...run }
+  const { crateId, subject, of, run, series, by, at, id = newId() } = args;
+  const { protocol = 'pair-check', settings, ...rest } = run;
+  const event = {
+    kind: 'measured',
+    message: `Entered a ${run.simulated ? 'simulated ' : ''}${PROTOCOL_WORD[protocol]} of ${of}.`
+  };
+  return writing(db, crateId, async (trx) => {
+    const row = { ...subject, protocol, settings: settings ?? null, ...rest };
+    if (!series) return change(trx, { action: 'insert', table: 'runs', crateId, id, by, at, event, row });
+    const group = newId();
+    const { meta, attach } = await keepSeries(trx, { crateId, runId: id, series, group, by, at });
+    const made = await change(trx, {
+      action: 'insert',
+      table: 'runs',
+      crateId,
+      id,
+      by,
+      at,
+      group,
+      event,
+      row: { ...row, series: meta }
+    });
+    await attach();
+    return made;
   });
 }
 
+/** Changes the conditions of a run, or what was kept against an alarm. @throws Problem `in-use` while the rig works on it */
+export async function updateRun(
+  db: Knex,
+  args: { crateId: string; id: string; version: number; conditions: Conditions } & By
+): Promise<ChangeResult> {
+  const { crateId, id, version, conditions, by, at } = args;
+  return writing(db, crateId, async (trx) => {
+    const run = await getRun(trx, { crateId, id });
+    if (run.rig?.state === 'running') throw runningNow();
+    const event = {
+      kind: 'edited',
+      message: `Changed the conditions of a ${PROTOCOL_WORD[run.protocol]} of ${run.chain.drive}.`
+    };
+    return change(trx, { action: 'update', table: 'runs', crateId, id, version, by, at, event, row: { conditions } });
+  });
+}
+
+const runningNow = () => new Problem('in-use', 'The rig works on this run just now; cancel it first.');
+
+/** Deletes a run with its series and pictures. @throws Problem `in-use` while the rig works on it */
 export async function deleteRun(
   db: Knex,
-  args: { crateId: string; buildId: string; id: string; version: number } & By
+  args: { crateId: string; buildId?: string; id: string; version: number } & By
 ): Promise<ChangeResult> {
   const { crateId, buildId, id, version, by, at } = args;
-  if (!(await db('runs').where({ crate_id: crateId, build_id: buildId, id }).first('id'))) throw notFound('run');
-  return change(db, {
-    action: 'delete',
-    table: 'runs',
-    crateId,
-    id,
-    version,
-    by,
-    at,
-    event: { kind: 'deleted', message: 'Deleted a speed check.' }
+  return writing(db, crateId, async (trx) => {
+    const run = await getRun(trx, { crateId, id });
+    if (buildId !== undefined && run.buildId !== buildId) throw notFound('result');
+    if (run.rig?.state === 'running') throw runningNow();
+    const group = newId();
+    await deleteFilesOf(trx, { crateId, table: 'runs', id, what: 'a result', by, at, group });
+    return change(trx, {
+      action: 'delete',
+      table: 'runs',
+      crateId,
+      id,
+      version,
+      by,
+      at,
+      group,
+      event: { kind: 'deleted', message: `Deleted a ${PROTOCOL_WORD[run.protocol]} of ${run.chain.drive}.` }
+    });
   });
 }
 
@@ -161,7 +309,7 @@ export async function countingRuns(
     .orderBy('date', 'desc')
     .orderBy('id', 'desc')
     .limit(MOST_RUNS)
-    .select('results', 'chain', 'date', 'simulated', 'accepted');
+    .select('results', 'chain', 'date', 'simulated', 'accepted', 'protocol');
   if (!args.simulated) query.where('simulated', false);
   if (args.driveIds) {
     if (args.driveIds.length === 0) return [];
@@ -170,14 +318,17 @@ export async function countingRuns(
   }
   const rows = (await query) as {
     results: PairResults;
-    chain: z.infer<typeof chainSchema>;
+    chain: Chain;
     date: string;
     simulated: number;
     accepted: string[];
+    protocol: ProtocolId;
   }[];
-  return rows.flatMap(({ results, chain, date, simulated, accepted }) => {
+  return rows.flatMap(({ results, chain, date, simulated, accepted, protocol }) => {
     const { hostId, portId, cableId, enclosureId, driveId } = chain.ids;
     if (accepted.length > 0 || !hostId || !portId || !enclosureId || !driveId) return [];
+    // The internal disk of the computer was measured, and not this chain.
+    if (protocol === 'baseline') return [];
     return [
       {
         ids: { hostId, portId, cableId, enclosureId, driveId },

@@ -146,7 +146,7 @@ const PATHS: Partial<Record<string, PathOf>> = {
     const quote = await find<{ part_id: string }>('quotes', id, 'part_id');
     return quote && partPath(quote.part_id, find, home, '?tab=quotes');
   },
-  runs: ofBuild('runs', '/measure'),
+  runs: async (id, _find, home) => `${home}/runs/${id}`,
   observations: ofBuild('observations', '/pads'),
   sheets: ofBuild('sheets', '/assemble'),
   checks: async (id, find) => {

@@ -163,11 +163,17 @@ describe('builds and their results', () => {
       simulated: false,
       accepted: ['x']
     });
-    await createRun(db, { crateId, buildId: build.id, tag: build.tag, run: run('2026-10-01', 3300.5), ...who });
+    await createRun(db, {
+      crateId,
+      subject: { build_id: build.id },
+      of: build.tag,
+      run: run('2026-10-01', 3300.5),
+      ...who
+    });
     const second = await createRun(db, {
       crateId,
-      buildId: build.id,
-      tag: build.tag,
+      subject: { build_id: build.id },
+      of: build.tag,
       run: run('2026-11-01', 3200),
       ...who
     });

@@ -76,6 +76,15 @@ export async function loadStock(db: Knex, crateId: string): Promise<Map<string, 
 }
 
 /** @throws Problem `not-found` */
+/** Ids of the items of a part that are in a build. */
+export async function itemsIn(
+  db: Knex,
+  args: { crateId: string; buildId: string; modelId: string }
+): Promise<string[]> {
+  const { crateId, buildId, modelId } = args;
+  return db('units').where({ crate_id: crateId, build_id: buildId, model_id: modelId }).orderBy('id').pluck('id');
+}
+
 export async function getUnit(
   db: Knex,
   where: { crateId: string } & ({ tag: string } | { id: string })

@@ -1,5 +1,8 @@
 import { rank } from '#core/compare/ranking/rank';
 import { simulate, type SimulateInput } from '#core/simulate/simulate';
+import { playRig, type RigSettings } from '#core/simulate/rig';
+import type { ProtocolPhase } from '#core/protocols/phase';
+import type { PlanInput } from '#core/plan/report';
 import type { RankInput } from '#core/compare/ranking/request';
 
 /** Tells how much of a piece of work is done, 0 to 1. */
@@ -8,6 +11,8 @@ type Tell = (share: number) => void;
 /** Everything that is computed away from the thread that serves pages: pure functions, by name. */
 export const WORK = {
   simulate: (input: SimulateInput) => simulate(input),
+  rig: (asked: { input: PlanInput; phases: readonly ProtocolPhase[]; settings: RigSettings; wantedS: number }) =>
+    playRig(asked.input, asked.phases, asked.settings, asked.wantedS),
   rank: (input: RankInput, tell: Tell) => rank(input, tell)
 } as const;
 

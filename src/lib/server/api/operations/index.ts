@@ -22,6 +22,7 @@ import { quoteOperations } from './quotes';
 import { rankOperations } from './rank';
 import { rateOperations } from './rates';
 import { restoreOperations } from './restore';
+import { rigOperations } from './rig-runs';
 import { runOperations } from './runs';
 import { runSheetOperations } from './run-sheet';
 import { searchOperations } from './search';
@@ -60,6 +61,7 @@ export const operations = {
   ...rateOperations,
   ...restoreOperations,
   ...runOperations,
+  ...rigOperations,
   ...runSheetOperations,
   ...searchOperations,
   ...sheetOperations,

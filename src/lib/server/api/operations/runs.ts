@@ -1,16 +1,28 @@
-import * as runs from '../../repositories/runs';
-import { operation } from '../operation';
-import { CRATE, inBuild, refuseAhead, changed, inBuildWithId, versioned } from './common';
-import * as builds from '../../repositories/builds';
 import { z } from 'zod';
-import { runInputSchema } from '#core/results/run';
-import { conditionsFrom } from '#core/format/record';
-import { formatOf } from '../../planning/formatting';
-import { buildNow, loadLibrary } from '../../planning/planning';
-import { checkPairResults, blocking } from '#core/results/gates';
-import { Problem } from '../../problems/problem';
-import { portOf } from '#core/plan/resolve-build';
-import { OS_LABEL } from '#core/facts/filesystems';
+import { id } from '#core/parts/form/field';
+import { conditionsSchema } from '#core/results/conditions';
+import { PROTOCOL_IDS } from '#core/results/protocol-ids';
+import { crateRunInputSchema, runInputSchema } from '#core/results/run';
+import { seriesSchema } from '#core/series/series';
+import { reduceSeries } from '#core/series/reduce';
+import { seriesCsv } from '#core/series/table';
+import { keepRun } from '../../planning/keep-run';
+import { notFound } from '../../problems/problem';
+import * as builds from '../../repositories/builds';
+import * as runs from '../../repositories/runs';
+import { refreshed, seriesOfRun } from '../../repositories/run-rig';
+import { download } from '../download';
+import { operation } from '../operation';
+import { CRATE, inBuild, inBuildWithId, inCrate, inCrateWithId, changed, versioned } from './common';
+
+/** A series of a million samples and several columns, as JSON. */
+const SERIES_BODY = 80_000_000;
+const wholeNumber = (most: number) =>
+  z
+    .string()
+    .regex(/^\d{1,7}$/, 'must be a whole number')
+    .transform(Number)
+    .pipe(z.number().min(1).max(most));
 
 /** The operations at `…/runs`, by their names in the OpenAPI document. */
 export const runOperations = {
@@ -30,53 +42,14 @@ export const runOperations = {
     method: 'post',
     path: `${CRATE}/builds/{buildId}/runs`,
     summary:
-      'Enter one speed-check result. Impossible figures are refused; suspicious ones need their alarm in `accepted`.',
+      'Keep one result of a build. Impossible figures are refused; suspicious ones need their alarm in `accepted`.',
     params: inBuild,
     body: runInputSchema,
+    bodyLimit: SERIES_BODY,
     response: changed,
     status: 201,
-    handle: async ({ db, params, body, by, at }) => {
-      const { crateId, buildId } = params;
-      const build = await builds.getBuild(db, { crate_id: crateId, id: buildId });
-      refuseAhead(body.date, at);
-      const now = buildNow(await loadLibrary(db, crateId, [build.choice]), build);
-      const alarms = checkPairResults(body.results, now.snapshot, now.report);
-      const stopping = blocking(alarms, body.accepted);
-      if (stopping.length > 0) {
-        throw new Problem(
-          'implausible',
-          stopping[0]!.message,
-          stopping.map(({ field, message }) => ({ path: `results.${field}`, message })),
-          { alarms: stopping }
-        );
-      }
-      const { host, portId, cable, enclosure, drive } = now.snapshot;
-      const { hostId, cableId, enclosureId, driveId } = build.choice;
-      const chain = {
-        host: host.name,
-        port: portOf(host, portId)?.label ?? portId,
-        ...(cable ? { cable: cable.name } : {}),
-        enclosure: enclosure.name,
-        drive: drive.name,
-        os: [OS_LABEL[host.os.family], host.os.version].filter(Boolean).join(' '),
-        mode: now.report.link.mode,
-        ids: { hostId, portId, enclosureId, driveId, ...(cableId ? { cableId } : {}) }
-      };
-      const { date, results, simulated } = body;
-      // What was made of the drive is a condition of every later result, unless the result says otherwise.
-      const format = await formatOf(db, params);
-      const conditions = format ? { ...conditionsFrom(format), ...body.conditions } : body.conditions;
-      // Only alarms that there were: what was kept against one does not count where jobs are timed.
-      const accepted = body.accepted.filter((alarm) => alarms.some(({ id }) => id === alarm));
-      return runs.createRun(db, {
-        crateId,
-        buildId,
-        tag: build.tag,
-        run: { date, results, conditions, chain, simulated, accepted },
-        by,
-        at
-      });
-    }
+    handle: ({ db, params, body, by, at }) =>
+      keepRun(db, { crateId: params.crateId, subject: { buildId: params.buildId }, run: body, by, at })
   }),
 
   deleteRun: operation({
@@ -87,5 +60,97 @@ export const runOperations = {
     body: versioned,
     response: changed,
     handle: ({ db, params, body, by, at }) => runs.deleteRun(db, { ...params, ...body, by, at })
+  }),
+
+  listCrateRuns: operation({
+    method: 'get',
+    path: `${CRATE}/runs`,
+    summary: 'Results of a crate, newest first: of builds, internal disks and ready-made drives.',
+    params: inCrate,
+    query: z.strictObject({
+      buildId: id().optional(),
+      hostId: id().optional(),
+      modelId: id().optional(),
+      protocol: z.enum(PROTOCOL_IDS).optional(),
+      limit: wholeNumber(1000).optional()
+    }),
+    response: z.array(runs.storedRunSchema),
+    handle: ({ db, params, query }) => runs.listRuns(db, { ...params, limit: 200, ...query })
+  }),
+
+  createCrateRun: operation({
+    method: 'post',
+    path: `${CRATE}/runs`,
+    summary: 'Keep one result of a build, of a computer’s internal disk, or of something ready-made, with its series.',
+    params: inCrate,
+    body: crateRunInputSchema,
+    bodyLimit: SERIES_BODY,
+    response: changed,
+    status: 201,
+    handle: ({ db, params, body: { subject, ...run }, by, at }) =>
+      keepRun(db, { crateId: params.crateId, subject, run, by, at })
+  }),
+
+  getRun: operation({
+    method: 'get',
+    path: `${CRATE}/runs/{id}`,
+    summary: 'One result. Of a simulated run: as it truly stands, also where the program that played it has ended.',
+    params: inCrateWithId,
+    response: runs.storedRunSchema,
+    handle: async ({ db, params: { crateId, id: runId } }) => {
+      const run = await runs.getRun(db, { crateId, id: runId });
+      return run.rig ? (await refreshed(db, { crateId, runId })).run : run;
+    }
+  }),
+
+  updateRun: operation({
+    method: 'put',
+    path: `${CRATE}/runs/{id}`,
+    summary: 'Change the conditions of a result.',
+    params: inCrateWithId,
+    body: versioned.extend({ conditions: conditionsSchema }),
+    response: changed,
+    handle: ({ db, params, body, by, at }) => runs.updateRun(db, { ...params, ...body, by, at })
+  }),
+
+  deleteCrateRun: operation({
+    method: 'delete',
+    path: `${CRATE}/runs/{id}`,
+    summary: 'Delete a result with its series and pictures.',
+    params: inCrateWithId,
+    body: versioned,
+    response: changed,
+    handle: ({ db, params, body, by, at }) => runs.deleteRun(db, { ...params, ...body, by, at })
+  }),
+
+  runSeries: operation({
+    method: 'get',
+    path: `${CRATE}/runs/{id}/series`,
+    summary:
+      'The series of a run. `points=` thins it out so that every peak and dip stays; without it all samples come. `format=csv` gives a table.',
+    params: inCrateWithId,
+    query: z.strictObject({
+      points: z
+        .string()
+        .regex(/^\d{1,7}$/, 'must be a whole number')
+        .transform(Number)
+        .pipe(z.number().min(8).max(1_000_000))
+        .optional(),
+      format: z.enum(['json', 'csv']).optional()
+    }),
+    response: z.strictObject({ simulated: z.boolean(), samples: z.number(), series: seriesSchema }),
+    handle: async ({ db, params: { crateId, id: runId }, query: { points, format } }) => {
+      const run = await runs.getRun(db, { crateId, id: runId });
+      const whole = await seriesOfRun(db, run, crateId);
+      if (!whole) throw notFound('series');
+      const series = points === undefined ? whole : reduceSeries(whole, points);
+      if (format === 'csv')
+        return download(
+          seriesCsv(series, run.simulated),
+          'text/csv; charset=utf-8',
+          `${run.protocol}-${run.date}${run.simulated ? '-simulated' : ''}.csv`
+        );
+      return { simulated: run.simulated, samples: whole.t.length, series };
+    }
   })
 };

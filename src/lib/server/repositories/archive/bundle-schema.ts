@@ -65,14 +65,20 @@ export const bundleSchema = z
     runs: z.array(
       z.strictObject({
         ...stored,
-        buildId: id(),
+        buildId: id().nullable(),
+        hostId: id().nullable().optional(),
+        modelId: id().nullable().optional(),
         protocol: line(20),
         date: day,
         simulated: z.boolean(),
         results: details,
         conditions: details,
         chain: details,
-        accepted: z.array(z.unknown())
+        accepted: z.array(z.unknown()),
+        settings: details.nullable().optional(),
+        series: details.nullable().optional().describe('what its file of type application/x-series holds'),
+        rig: details.nullable().optional(),
+        busyDrive: line(60).nullable().optional()
       })
     ),
     observations: z

@@ -12,7 +12,8 @@ async function* entriesOf(db: Knex, crateId: string): AsyncGenerator<{ table: Bu
     models: new Set<unknown>(),
     builds: new Set<unknown>(),
     units: new Set<unknown>(),
-    sheets: new Set<unknown>()
+    sheets: new Set<unknown>(),
+    runs: new Set<unknown>()
   };
   for (const table of BUNDLE_TABLES)
     for await (const row of backupRows(db, table, { crate_id: crateId })) {

@@ -1,6 +1,8 @@
 import { z } from 'zod';
 import { conditionsSchema } from '#core/results/conditions';
-import { pairResultsSchema } from '#core/results/run';
+import { PROTOCOL_IDS } from '#core/results/protocol-ids';
+import { resultsSchema } from '#core/results/run';
+import { settingsSchema } from '#core/results/settings';
 import { choiceSchema } from '#core/build/choice';
 import { imprintCheckSchema } from '#core/temperature-logs/observation';
 import { STAGES } from '#core/build/stages';
@@ -25,7 +27,8 @@ import type { FieldProblem } from '../../problems/problem';
 import { HOLDERS } from '../attachments';
 import { SHEET_KINDS } from '#core/format/compose';
 import { targetSchema } from '../models';
-import { chainSchema } from '../runs';
+import { seriesMetaSchema } from '../run-series';
+import { chainSchema, rigRowSchema } from '../runs';
 
 /** In the order in which rows can be written: what is referred to comes first. Contents of files come before all of them. */
 export const ROW_TABLES = [
@@ -151,14 +154,20 @@ const SCHEMAS: Record<RowTable, z.ZodType> = {
   }),
   runs: z.strictObject({
     ...stored,
-    build_id: id(),
-    protocol: z.literal('pair-check'),
+    build_id: id().nullable(),
+    host_id: id().nullable().optional(),
+    model_id: id().nullable().optional(),
+    protocol: z.enum(PROTOCOL_IDS),
     date: day,
     simulated: flag,
-    results: pairResultsSchema,
+    results: resultsSchema,
     conditions: conditionsSchema,
     chain: chainSchema,
-    accepted: z.array(line(60)).max(20)
+    accepted: z.array(line(60)).max(20),
+    settings: settingsSchema.nullable().optional(),
+    series: seriesMetaSchema.nullable().optional(),
+    rig: rigRowSchema.nullable().optional(),
+    busy_drive: line(60).nullable().optional()
   }),
   observations: z.discriminatedUnion('kind', [
     z.strictObject({ ...stored, build_id: id(), kind: z.literal('imprint'), date: day, seen: imprintCheckSchema }),
@@ -244,6 +253,8 @@ export const REFERENCES: readonly { table: RowTable; column: string; to: RowTabl
   { table: 'quotes', column: 'part_id', to: 'models' },
   { table: 'pairs', column: 'drive_id', to: 'models' },
   { table: 'runs', column: 'build_id', to: 'builds' },
+  { table: 'runs', column: 'host_id', to: 'models' },
+  { table: 'runs', column: 'model_id', to: 'models' },
   { table: 'observations', column: 'build_id', to: 'builds' },
   { table: 'sheets', column: 'build_id', to: 'builds' },
   { table: 'checks', column: 'sheet_id', to: 'sheets' },

@@ -1,0 +1,5 @@
+import { serve } from '$lib/server/api/operation';
+import { runOperations } from '$lib/server/api/operations/runs';
+
+export const GET = serve(runOperations.listCrateRuns);
+export const POST = serve(runOperations.createCrateRun);
