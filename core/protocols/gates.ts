@@ -1,10 +1,10 @@
 import type { PlanInput, PlanReport } from '../plan/report.ts';
 import { rate } from '../quantities/format.ts';
 import { checkCopy, claimOf, type CopyAlarm } from '../results/copy-gates.ts';
-import { wayOfCopy, type Conditions } from '../results/conditions.ts';
+import { wayOfCopy, type Conditions, type CopyEnd } from '../results/conditions.ts';
 import { checkPairResults, hardCeiling, type Alarm } from '../results/gates.ts';
 import type { ProtocolId } from '../results/protocol-ids.ts';
-import type { PairResults } from '../results/run.ts';
+import type { PairResults, Repeat } from '../results/run.ts';
 import type { Series } from '../series/series.ts';
 
 /** An alarm of any protocol, with the place of what raised it in what was sent. */
@@ -48,35 +48,38 @@ function seriesAlarms({ series, protocol }: Given, build: Build): RunAlarm[] {
 /** What a repeat that a tool timed can raise. */
 const TOOL_ALARMS: ReadonlySet<string> = new Set(['copy-above-ceiling', 'copy-contradicts']);
 
-/** Repeats that were timed by hand are copies: each is judged as one. */
+/** From where to where a repeat went: as the conditions say, where they are of this way; else the other end of the drive. */
+function endsOf({ source, target }: Conditions, into: boolean): { source: CopyEnd; target: CopyEnd } {
+  if (source !== undefined && target !== undefined && (wayOfCopy(source, target).measured === 'write') === into)
+    return { source, target };
+  // The way back: what was the target is the source now.
+  const other = (source === 'drive' ? target : source) ?? 'memory';
+  const end = other === 'drive' ? 'memory' : other;
+  return into ? { source: end, target: 'drive' } : { source: 'drive', target: end };
+}
+
+const INTO: ReadonlySet<string> = new Set(['copy-in', 'write', 'rewrite']);
+const COPIES: ReadonlySet<string> = new Set(['copy-in', 'copy-out']);
+
+function alarmsOfRepeat(
+  { what, GB, seconds, MBps, byHand }: Repeat,
+  conditions: Conditions,
+  build: Build | null
+): CopyAlarm[] {
+  if (GB === undefined || seconds === undefined || what === 'task') return [];
+  const claim = claimOf({ GB, seconds, MBps }, { ...conditions, ...endsOf(conditions, INTO.has(what)) });
+  // A tool writes past the memory and times itself: only what cannot be counts there.
+  const timed = byHand === true || COPIES.has(what);
+  return claim ? checkCopy(claim, build).filter(({ id }) => timed || TOOL_ALARMS.has(id)) : [];
+}
+
+/** Repeats that were timed by hand are copies: each is judged as one; an alarm is told once. */
 function repeatAlarms({ results, conditions }: Given, build: Build | null): RunAlarm[] {
   const alarms: RunAlarm[] = [];
-  for (const [i, { what, GB, seconds, MBps, byHand }] of (results?.repeats ?? []).entries()) {
-    if (GB === undefined || seconds === undefined || what === 'task') continue;
-    const into = what === 'copy-in' || what === 'write' || what === 'rewrite';
-    // Where nobody says from where to where, the name of the repeat does.
-    const ends: Pick<Conditions, 'source' | 'target'> =
-      conditions.source !== undefined &&
-      conditions.target !== undefined &&
-      (wayOfCopy(conditions.source, conditions.target).measured === 'write') === into
-        ? { source: conditions.source, target: conditions.target }
-        : into
-          ? {
-              source: conditions.target === 'drive' ? (conditions.source ?? 'memory') : (conditions.target ?? 'memory'),
-              target: 'drive'
-            }
-          : {
-              source: 'drive',
-              target: conditions.source === 'drive' ? (conditions.target ?? 'memory') : (conditions.source ?? 'memory')
-            };
-    const claim = claimOf({ GB, seconds, MBps }, { ...conditions, ...ends });
-    if (!claim) continue;
-    // A tool writes past the memory and times itself: only what cannot be counts there.
-    const timed = byHand === true || what === 'copy-in' || what === 'copy-out';
-    for (const alarm of checkCopy(claim, build))
-      if ((timed || TOOL_ALARMS.has(alarm.id)) && !alarms.some(({ id }) => id === alarm.id))
+  for (const [i, repeat] of (results?.repeats ?? []).entries())
+    for (const alarm of alarmsOfRepeat(repeat, conditions, build))
+      if (!alarms.some(({ id }) => id === alarm.id))
         alarms.push({ ...alarm, path: `results.repeats.${i}.${alarm.field}` });
-  }
   return alarms;
 }
 

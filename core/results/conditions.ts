@@ -58,6 +58,25 @@ export const conditionsSchema = z.strictObject({
 });
 export type Conditions = z.infer<typeof conditionsSchema>;
 
+/** What is another one on another day, and so is asked anew each time. */
+const DAY_TO_DAY: ReadonlySet<string> = new Set([
+  'ambientC',
+  'startC',
+  'indexing',
+  'flushed',
+  'testGB',
+  'repeats',
+  'files',
+  'source',
+  'target'
+]);
+
+/**
+ * Tells whether a condition changes from day to day.
+ * @example dayToDay('ambientC') // true
+ */
+export const dayToDay = (id: string): boolean => DAY_TO_DAY.has(id);
+
 /** How a condition is asked for. */
 export type ConditionField = {
   id: ConditionId;

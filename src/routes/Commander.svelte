@@ -33,6 +33,7 @@
     { title: 'Find an item by its tag', detail: 'scan or type', href: `${home}/find` },
     { title: 'Labels', detail: 'print', href: `${home}/labels` },
     { title: 'Prices and rates', detail: 'go to', href: `${home}/prices` },
+    { title: 'Results', detail: 'go to', href: `${home}/runs` },
     { title: 'Known combinations', detail: 'go to', href: `${home}/combinations` },
     { title: 'Import and export', detail: 'CSV, JSON, bundle', href: `${home}/tables` },
     { title: 'History', detail: 'who changed what', href: `${home}/history` },

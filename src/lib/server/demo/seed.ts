@@ -1,9 +1,7 @@
 import type { Knex } from 'knex';
 import type { Choice } from '#core/build/choice';
 import { STAGES } from '#core/build/stages';
-import { OS_LABEL } from '#core/facts/filesystems';
 import { plan } from '#core/plan/plan';
-import { portOf } from '#core/plan/resolve-build';
 import { simulatePairCheck } from '#core/simulate/pair-check';
 import { writing } from '../db/writing';
 import { loadLibrary, planInputFor } from '../planning/planning';
@@ -152,7 +150,7 @@ async function seedLending(db: Knex, crateId: string): Promise<void> {
   });
 }
 
-// eslint-disable-next-line complexity, max-lines-per-function -- the story of the demo, told in order
+ 
 async function seedBuilds(db: Knex, crateId: string): Promise<void> {
   const choices = DEMO_BUILDS.map((build): Choice => ({
     hostId: demoId(build.host),

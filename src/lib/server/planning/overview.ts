@@ -2,6 +2,7 @@ import type { Knex } from 'knex';
 import { answersOfBuild } from '#core/answers/of-build';
 import type { PlanAnswer } from '#core/answers/answers';
 import { causeOf } from '#core/results/cause';
+import { newestFigures } from '#core/results/newest';
 import { compareWithPlan, type Comparison } from '#core/results/compare';
 import type { BuildStage } from '#core/build/stages';
 import { nextStep, type NextStep } from '#core/build/next-step';
@@ -50,7 +51,7 @@ export async function buildRows(db: Knex, crateId: string, today: string): Promi
   return builds.map((build) => {
     // As its parts are now: every page shows the same verdict and price, and this one says where it was planned otherwise.
     const { report, snapshot, differences } = buildNow(library, build);
-    const newest = runs.find((run) => run.buildId === build.id);
+    const newest = newestFigures(runs.filter((run) => run.buildId === build.id));
     const comparisons = newest ? compareWithPlan(newest.results, report) : [];
     const outdated = differences.length > 0;
     const next = nextStep(

@@ -2,6 +2,7 @@ import type { Knex } from 'knex';
 import { briefOf } from '#core/protocols/brief';
 import { protocolsFor } from '#core/protocols/protocols';
 import { testedBuild } from '#core/protocols/tested';
+import type { PlanInput, PlanReport } from '#core/plan/report';
 import type { Conditions } from '#core/results/conditions';
 import type { ProtocolId } from '#core/results/protocol-ids';
 import type { Settings } from '#core/results/settings';
@@ -39,10 +40,29 @@ async function ratesOf(db: Knex, crateId: string, id: string): Promise<{ readMBp
   const build = await getBuild(db, { crate_id: crateId, id });
   const { read, write } = buildNow(await loadLibrary(db, crateId, [build.choice]), build).report.throughput;
   if (!read || !write)
-    throw new Problem('bad-input', 'The other external does not run.', [
-      { path: 'settings.otherBuildId', message: 'is of a build that does not run' }
-    ]);
+    throw wrong('The other external does not run.', 'settings.otherBuildId', 'is of a build that does not run');
   return { readMBps: read.typical, writeMBps: write.typical };
+}
+
+const wrong = (message: string, path: string, what: string) =>
+  new Problem('bad-input', message, [{ path, message: what }]);
+
+/** @throws Problem `bad-input` where there is nothing that the rig could play */
+function refuseUnplayable(protocol: ProtocolId, { drive, host }: PlanInput, { link, throughput }: PlanReport): void {
+  if (!protocolsFor('build', drive.media).some(({ id }) => id === protocol))
+    throw wrong('This way of measuring is not for this kind of drive.', 'protocol', 'is not for this kind of drive');
+  if (link.mode === null || throughput.read === null)
+    throw wrong(
+      'This build does not run, so there is nothing to measure.',
+      'buildId',
+      'is of a build that does not run'
+    );
+  if (protocol === 'baseline' && !host.internalDisk)
+    throw wrong(
+      `The rig knows nothing of the internal disk of ${host.name}: enter its rates with the computer first.`,
+      'protocol',
+      'needs the rates of the internal disk'
+    );
 }
 
 /**
@@ -54,37 +74,22 @@ export async function startRig(
   args: { crateId: string; buildId: string; request: RigRequest } & By
 ): Promise<{ runId: string; taskId: string }> {
   const { crateId, buildId, request, by, at } = args;
-  const { protocol, conditions, fault, seed = Date.now() % 4_294_967_296, speed, date } = request;
+  const { protocol, conditions, date, seed = Date.now() % 4_294_967_296 } = request;
   const build = await getBuild(db, { crate_id: crateId, id: buildId });
   const { snapshot, report } = buildNow(await loadLibrary(db, crateId, [build.choice]), build);
-  if (!protocolsFor('build', snapshot.drive.media).some(({ id }) => id === protocol))
-    throw new Problem('bad-input', 'This way of measuring is not for this kind of drive.', [
-      { path: 'protocol', message: 'is not for this kind of drive' }
-    ]);
-  if (report.link.mode === null || report.throughput.read === null)
-    throw new Problem('bad-input', 'This build does not run, so there is nothing to measure.', [
-      { path: 'buildId', message: 'is of a build that does not run' }
-    ]);
-  if (protocol === 'baseline' && !snapshot.host.internalDisk)
-    throw new Problem(
-      'bad-input',
-      `The rig knows nothing of the internal disk of ${snapshot.host.name}: enter its rates with the computer first.`,
-      [{ path: 'protocol', message: 'needs the rates of the internal disk' }]
-    );
-  const tested = testedBuild(snapshot, report);
-  const brief = briefOf(protocol, request.settings, tested);
-  const { otherBuildId } = brief.settings;
-  if (protocol === 'cross-copy' && otherBuildId === undefined)
-    throw new Problem('bad-input', 'Choose the other external.', [
-      { path: 'settings.otherBuildId', message: 'is needed: the other external' }
-    ]);
-  const otherRates = otherBuildId === undefined ? undefined : await ratesOf(db, crateId, otherBuildId);
+  refuseUnplayable(protocol, snapshot, report);
+  const brief = briefOf(protocol, request.settings, testedBuild(snapshot, report));
+  const { settings } = brief;
+  if (protocol === 'cross-copy' && settings.otherBuildId === undefined)
+    throw wrong('Choose the other external.', 'settings.otherBuildId', 'is needed: the other external');
+  const otherRates =
+    settings.otherBuildId === undefined ? undefined : await ratesOf(db, crateId, settings.otherBuildId);
   const rig: RigRow = {
     state: 'running',
     taskId: null,
     seed,
-    speed,
-    fault: fault ?? null,
+    speed: request.speed,
+    fault: request.fault ?? null,
     sampled: 0,
     atS: 0,
     wantedS: brief.seconds?.typical ?? 600,
@@ -92,29 +97,21 @@ export async function startRig(
     why: null,
     input: snapshot,
     phases: brief.phases,
-    ...(brief.settings.GB === undefined ? {} : { boundedGB: brief.settings.GB }),
+    ...(settings.GB === undefined ? {} : { boundedGB: settings.GB }),
     ...(otherRates ? { otherRates } : {})
   };
+  const chain = chainOf(build.choice, snapshot, report);
   const { id: runId } = await beginRig(db, {
     crateId,
     buildId,
     tag: build.tag,
     drive: await driveKey(db, build),
-    run: {
-      protocol,
-      date,
-      conditions,
-      chain: chainOf(build.choice, snapshot, report),
-      simulated: true,
-      accepted: [],
-      settings: brief.settings
-    },
+    run: { protocol, date, conditions, chain, simulated: true, accepted: [], settings },
     rig,
     by,
     at
   });
-  const taskId = await play(db, { crateId, runId, protocol, settings: brief.settings, rig, by });
-  return { runId, taskId };
+  return { runId, taskId: await play(db, { crateId, runId, protocol, settings, rig, by }) };
 }
 
 /** Goes on with a run that was cancelled or broken off, from its last sample. @throws Problem `drive-busy` or `conflict` */

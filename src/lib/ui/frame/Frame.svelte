@@ -40,6 +40,7 @@
           { href: `${home}/filesystems`, label: 'Filesystems' },
           { href: `${home}/find`, label: 'Find an item' },
           { href: `${home}/prices`, label: 'Prices and rates' },
+          { href: `${home}/runs`, label: 'Results' },
           { href: `${home}/combinations`, label: 'Known combinations' },
           { href: `${home}/tables`, label: 'Import and export' },
           { href: `${home}/history`, label: 'History' },

@@ -1,6 +1,5 @@
 <script lang="ts">
   import DayField from '$lib/ui/common/DayField.svelte';
-  import { untrack } from 'svelte';
   import { dayHere } from '../common/day-here';
   import { Button, Checkbox, Select, SelectItem, TextArea, TextInput } from 'carbon-components-svelte';
   import type { Alarm } from '#core/results/gates';
@@ -9,7 +8,6 @@
   import type { RunInput } from '#core/results/run';
   import { FILESYSTEM_IDS, FILESYSTEMS, type FilesystemId } from '#core/facts/filesystems';
   import { dropDraft, keepDraft, keptDraft } from '../common/drafts';
-  import { typedFrom, type TimedCopy } from './timed-copy';
   import { readQuantity, type Expectation, type Suggestion } from '#core/quantities/read';
 
   type Props = {
@@ -19,12 +17,9 @@
     refused: { fields: Record<string, string>; alarms: Alarm[] };
     busy: boolean;
     draftKey: string;
-    /** A copy that was timed and is to be kept; told of once it stands in the form. */
-    timed?: TimedCopy | undefined;
-    ontaken?: () => void;
     onsave: (input: RunInput) => Promise<boolean>;
   };
-  let { today, filesystem, isWindows, refused, busy, draftKey, timed, ontaken, onsave }: Props = $props();
+  let { today, filesystem, isWindows, refused, busy, draftKey, onsave }: Props = $props();
 
   // svelte-ignore state_referenced_locally
   const blank = {
@@ -50,12 +45,6 @@
     // The day is the reader's own, which the server does not know.
     if (kept) typed = { ...blank, ...kept };
     else typed.date = dayHere();
-  });
-  $effect(() => {
-    if (!timed) return;
-    typed = { ...untrack(() => typed), ...typedFrom(timed) };
-    ontaken?.();
-    void submit();
   });
 
   const RATE: Expectation = { unit: 'MB/s', min: 0.001, max: 1e6 };

@@ -8,17 +8,22 @@
   import Figure from '../common/Figure.svelte';
   import Wide from '../common/Wide.svelte';
 
-  type Kept = KeptResult & { id: string; version: number };
+  import { PROTOCOL_LABEL } from '#core/results/newest';
+  import type { ProtocolId } from '#core/results/protocol-ids';
+
+  type Kept = KeptResult & { id: string; version: number; protocol: ProtocolId };
   type Props = {
     runs: readonly Kept[];
     report: PlanReport;
     /** The one that is held against the forecast above. */
     run: Kept | undefined;
+    /** The page of a result. */
+    hrefOf: (id: string) => string;
     onshow: (id: string) => void;
     onremove: (id: string, version: number) => void;
   };
   /** The results of a build under its forecast, the newest first. */
-  let { runs, report, run, onshow, onremove }: Props = $props();
+  let { runs, report, run, hrefOf, onshow, onremove }: Props = $props();
   const FIELDS = Object.keys(BAND_OF) as (keyof typeof BAND_OF)[];
   const conditionWords = (r: Kept) =>
     [
@@ -65,6 +70,7 @@
               <button type="button" class="pick" aria-pressed={r === run} onclick={() => onshow(r.id)}
                 >{day(r.date)}</button
               >
+              <a class="small" href={hrefOf(r.id)}>{PROTOCOL_LABEL[r.protocol]}</a>
               {#if r.simulated}<span class="small quiet">simulated</span>{/if}
             </td>
             {#each FIELDS as field (field)}

@@ -1,16 +1,13 @@
-import { describe, expect, it } from 'vitest';
-import { typedFrom } from './timed-copy';
+import { expect, it } from 'vitest';
+import { copyResults } from './timed-copy';
 
-describe('a copy timed by hand, as a result', () => {
-  it('is its rate in the way it went, with what was copied and how well it is known', () => {
-    // 420 GB in 213 s are 420 000 / 213 = 1971.8 MB/s
-    const typed = typedFrom({ way: 'write', GB: 420, seconds: 213, MBps: 420_000 / 213, errorS: 0.28 });
-    expect(typed).toEqual({
-      writeMBps: '1972',
-      testGB: '420',
-      repeats: '1',
-      notes: 'Timed by hand: 420 GB in 3:33\u202fmin, ±0.28 s.'
-    });
-    expect(typedFrom({ way: 'read', GB: 1, seconds: 2, MBps: 500, errorS: 0.28 })).toMatchObject({ readMBps: '500' });
-  });
+// 40 GB in 40, 50 and 100 s are 1000, 800 and 400 MB/s: the middle is 800. One way back: 40 GB in 20 s are 2000.
+it('copies timed by hand come to the middle of each way, and each stays', () => {
+  const repeats = [
+    ...[40, 100, 50].map((seconds) => ({ what: 'copy-in' as const, GB: 40, seconds, byHand: true })),
+    { what: 'copy-out' as const, GB: 40, seconds: 20, byHand: true }
+  ];
+  expect(copyResults(repeats)).toEqual({ copyInMBps: 800, copyOutMBps: 2000, repeats });
 });
+it('a way that was not copied is left out', () =>
+  expect(Object.keys(copyResults([{ what: 'copy-in', GB: 1, seconds: 10 }]))).toEqual(['copyInMBps', 'repeats']));

@@ -1,19 +1,24 @@
-import { duration, figure } from '#core/quantities/format';
+import { median } from '#core/results/repeats';
+import type { Conditions } from '#core/results/conditions';
+import type { PairResults, Repeat } from '#core/results/run';
 
-/** A copy that was timed by hand. */
-export type TimedCopy = {
-  way: 'read' | 'write';
-  GB: number;
-  seconds: number;
-  MBps: number;
-  /** By how much a finger may be off, s. */
-  errorS: number;
-};
+/** Copies that were timed by hand, under which conditions, and which alarms somebody looked at. */
+export type TimedCopies = { repeats: Repeat[]; accepted: string[]; conditions: Conditions };
 
-/** What a timed copy puts into the form of a result: the rate, what was copied, and how it was measured. */
-export const typedFrom = ({ way, GB, seconds, MBps, errorS }: TimedCopy): Record<string, string> => ({
-  [way === 'read' ? 'readMBps' : 'writeMBps']: String(Number(MBps.toPrecision(4))),
-  testGB: String(GB),
-  repeats: '1',
-  notes: `Timed by hand: ${GB} GB in ${duration(seconds)}, ±${figure(errorS)} s.`
-});
+/** Sums timed copies up: the middle of each way. */
+export function copyResults(repeats: readonly Repeat[]): PairResults {
+  const rates = (what: Repeat['what']) =>
+    repeats.flatMap((repeat) =>
+      repeat.what === what && repeat.GB && repeat.seconds ? [(repeat.GB * 1000) / repeat.seconds] : []
+    );
+  const middle = (what: Repeat['what']) => {
+    const list = rates(what);
+    return list.length > 0 ? Number(median(list).toPrecision(4)) : undefined;
+  };
+  const [into, from] = [middle('copy-in'), middle('copy-out')];
+  return {
+    ...(into === undefined ? {} : { copyInMBps: into }),
+    ...(from === undefined ? {} : { copyOutMBps: from }),
+    repeats: [...repeats]
+  };
+}

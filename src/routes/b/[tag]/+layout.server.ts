@@ -1,4 +1,5 @@
 import { causeOf } from '#core/results/cause';
+import { newestFigures } from '#core/results/newest';
 import { compareWithPlan } from '#core/results/compare';
 import { nextStep } from '#core/build/next-step';
 import { forPage, today } from '$lib/server/pages/page';
@@ -21,7 +22,7 @@ export async function load({ params }) {
     const { differences, report, snapshot } = buildNow(library, stored);
     const build = { ...stored, report, snapshot };
     const progress = await sheetsOf(db, { crateId: stored.crateId, buildIds: atTheBench([stored]) });
-    const newest = runs[0];
+    const newest = newestFigures(runs);
     const latest = newest ? compareWithPlan(newest.results, build.report) : [];
     const cause = newest && causeOf(newest.results, snapshot, report);
     const next = nextStep(

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { conditionsSchema } from '#core/results/conditions';
 import { PROTOCOL_IDS } from '#core/results/protocol-ids';
-import { resultsSchema } from '#core/results/run';
+import { pairResultsSchema, resultsSchema } from '#core/results/run';
 import { settingsSchema } from '#core/results/settings';
 import { choiceSchema } from '#core/build/choice';
 import { imprintCheckSchema } from '#core/temperature-logs/observation';
@@ -152,23 +152,33 @@ const SCHEMAS: Record<RowTable, z.ZodType> = {
     bridge: knownPairSchema.shape.bridge,
     details: knownPairSchema.omit({ driveId: true, drive: true, bridge: true })
   }),
-  runs: z.strictObject({
-    ...stored,
-    build_id: id().nullable(),
-    host_id: id().nullable().optional(),
-    model_id: id().nullable().optional(),
-    protocol: z.enum(PROTOCOL_IDS),
-    date: day,
-    simulated: flag,
-    results: resultsSchema,
-    conditions: conditionsSchema,
-    chain: chainSchema,
-    accepted: z.array(line(60)).max(20),
-    settings: settingsSchema.nullable().optional(),
-    series: seriesMetaSchema.nullable().optional(),
-    rig: rigRowSchema.nullable().optional(),
-    busy_drive: line(60).nullable().optional()
-  }),
+  runs: z
+    .strictObject({
+      ...stored,
+      build_id: id().nullable(),
+      host_id: id().nullable().optional(),
+      model_id: id().nullable().optional(),
+      protocol: z.enum(PROTOCOL_IDS),
+      date: day,
+      simulated: flag,
+      results: resultsSchema,
+      conditions: conditionsSchema,
+      chain: chainSchema,
+      accepted: z.array(line(60)).max(20),
+      settings: settingsSchema.nullable().optional(),
+      series: seriesMetaSchema.nullable().optional(),
+      rig: rigRowSchema.nullable().optional(),
+      busy_drive: line(60).nullable().optional()
+    })
+    // Figures, a series, or the rig that is still at it: one of them there is.
+    .refine((row) => row.series || row.rig || pairResultsSchema.safeParse(row.results).success, {
+      path: ['results'],
+      message: 'at least one result is needed'
+    })
+    .refine((row) => [row.build_id, row.host_id, row.model_id].filter((id) => typeof id === 'string').length === 1, {
+      path: ['build_id'],
+      message: 'must name one thing that was measured'
+    }),
   observations: z.discriminatedUnion('kind', [
     z.strictObject({ ...stored, build_id: id(), kind: z.literal('imprint'), date: day, seen: imprintCheckSchema }),
     z.strictObject({

@@ -3,24 +3,32 @@
   import { changesOf } from '$lib/client/change';
   import type { Alarm } from '#core/results/gates';
   import { causeOf } from '#core/results/cause';
+  import { newestFigures, PROTOCOL_LABEL } from '#core/results/newest';
   import type { RunInput } from '#core/results/run';
+  import { protocolsFor } from '#core/protocols/protocols';
+  import { testedBuild } from '#core/protocols/tested';
   import AgainstForecast from '$lib/ui/measure/AgainstForecast.svelte';
+  import OtherRuns from '$lib/ui/measure/OtherRuns.svelte';
+  import ProtocolList from '$lib/ui/measure/ProtocolList.svelte';
   import Results from '$lib/ui/measure/Results.svelte';
   import ResultForm from '$lib/ui/measure/ResultForm.svelte';
   import { ruleName, chosenOption } from '#core/house-rules/house-rules';
-  import type { TimedCopy } from '$lib/ui/measure/timed-copy';
+  import { copyResults, type TimedCopies } from '$lib/ui/measure/timed-copy';
   import Stopwatch from '$lib/ui/measure/Stopwatch.svelte';
 
   let { data } = $props();
   const path = $derived(`/api/crates/${data.crate.id}/builds/${data.build.id}/runs`);
-  const { report } = $derived(data.build);
+  const { report, snapshot } = $derived(data.build);
+  const home = $derived(`/c/${data.crate.slug}`);
   let shown = $state<string | null>(null);
-  const run = $derived(data.runs.find((r) => r.id === shown) ?? data.runs[0]);
-  const cause = $derived(run && causeOf(run.results, data.build.snapshot, report));
+  /** Those with the figures of a speed check, whatever they were made with. */
+  const checks = $derived(data.runs.filter((run) => newestFigures([run]) !== undefined));
+  const run = $derived(checks.find((r) => r.id === shown) ?? checks[0]);
+  const cause = $derived(run && causeOf(run.results, snapshot, report));
+  const subject = $derived(testedBuild(snapshot, report));
 
   let refused = $state<{ fields: Record<string, string>; alarms: Alarm[] }>({ fields: {}, alarms: [] });
   let busy = $state(false);
-  let timed = $state.raw<TimedCopy>();
 
   const change = $derived(changesOf(data.crate.id));
   /** @returns whether it was kept */
@@ -43,6 +51,8 @@
       );
     return refusal === undefined;
   }
+  const keepCopies = ({ repeats, conditions, accepted }: TimedCopies) =>
+    onsave({ protocol: 'copy', date: data.today, results: copyResults(repeats), conditions, accepted });
   async function remove(id: string, version: number): Promise<void> {
     await change('DELETE', `${path}/${id}`, { version }, 'The result is deleted.');
   }
@@ -55,22 +65,33 @@
       <h1>Measure</h1>
       <p class="quiet">
         {data.runs.length === 0
-          ? 'Nothing measured yet. The speed check: 1 MiB blocks, write then read, 1 to 5 GB, five times, the median; then 4 KiB random at queue depth 1.'
-          : `${data.runs.length} speed ${data.runs.length === 1 ? 'check' : 'checks'} against the forecast.`}
+          ? 'Nothing measured yet. Choose what you want to know; each says before it starts what it takes.'
+          : `${data.runs.length} ${data.runs.length === 1 ? 'result' : 'results'}${run ? `; shown: ${PROTOCOL_LABEL[run.protocol]} of its newest figures` : ''}.`}
       </p>
     </div>
   </div>
 
   <AgainstForecast {report} {run} {cause} troubleHref="/b/{data.build.tag}/assemble/trouble?symptom=slow" />
 
+  <section aria-label="Ways of measuring">
+    <ProtocolList
+      protocols={protocolsFor('build', snapshot.drive.media)}
+      {subject}
+      hrefOf={(id) => `/b/${data.build.tag}/measure/plan?protocol=${id}`}
+    />
+  </section>
+
   {#if chosenOption('judge-by', data.crate.houseRules) !== 'synthetic'}
+    <h2>Time a copy</h2>
     <Stopwatch
       until={chosenOption('stop-watch', data.crate.houseRules) === 'last-byte'
         ? 'when the drive has the last byte: the volume shows all of it'
         : 'at the system’s signal, every time the same one'}
       rule={ruleName('stop-watch', data.crate.houseRules)}
       keptUnder="stopwatch:{data.build.id}"
-      onkeep={(copy) => (timed = copy)}
+      build={{ input: snapshot, report }}
+      memoryGB={snapshot.host.memoryGB}
+      onkeep={keepCopies}
     />
   {/if}
   <div class="columns">
@@ -79,18 +100,24 @@
       <ResultForm
         today={data.today}
         filesystem={report.filesystem.first.filesystem}
-        isWindows={data.build.snapshot.host.os.family === 'windows'}
+        isWindows={snapshot.host.os.family === 'windows'}
         {refused}
         {busy}
         {onsave}
         draftKey="draft:run:{data.build.id}"
-        {timed}
-        ontaken={() => (timed = undefined)}
       />
     </section>
     <section>
       <h2>Results</h2>
-      <Results runs={data.runs} {report} {run} onshow={(id) => (shown = id)} onremove={remove} />
+      <Results
+        runs={checks}
+        {report}
+        {run}
+        hrefOf={(id) => `${home}/runs/${id}`}
+        onshow={(id) => (shown = id)}
+        onremove={remove}
+      />
+      <OtherRuns runs={data.runs.filter((one) => !checks.includes(one))} {home} onremove={remove} />
     </section>
   </div>
 </div>

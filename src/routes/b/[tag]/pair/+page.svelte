@@ -13,6 +13,7 @@
   import { measuredByPort } from '$lib/ui/pair/measured';
   import PairStation from '$lib/ui/pair/PairStation.svelte';
   import PartsChanged from '$lib/ui/pair/PartsChanged.svelte';
+  import { newestFigures } from '#core/results/newest';
   import { choiceFromQuery } from '$lib/ui/pair/slots';
 
   let { data } = $props();
@@ -23,7 +24,7 @@
   );
   let deleting = $state(false);
   const measured = $derived.by(() => {
-    const run = data.runs[0];
+    const run = newestFigures(data.runs);
     const value = run?.results.writeMBps;
     return run && value !== undefined && pairing.isStored
       ? { value, label: `${run.simulated ? 'simulated' : 'measured'} ${day(run.date)}` }

@@ -1,0 +1,101 @@
+import { SERIES_COLUMN_IDS, type Series, type SeriesColumn } from '#core/series/series';
+import { reduceSeries } from '#core/series/reduce';
+
+/** How a run on the rig stands, as the server tells it. */
+export type LiveState = {
+  state: 'running' | 'paused' | 'done' | 'ended';
+  sampled: number;
+  atS: number;
+  wantedS: number;
+  speed: number;
+  why: string | null;
+};
+
+/** So many points a chart is drawn with. */
+const DRAWN = 1600;
+/** A chart that is drawn more often only takes the processor away from what is measured, ms. */
+const DRAW_MS = 500;
+
+/**
+ * A run that goes on, as its samples come. The browser reconnects by itself and says which sample it has last, so a page that was closed, or a
+ * server that was away, leaves no hole.
+ */
+export class LiveRun {
+  state = $state.raw<LiveState | null>(null);
+  drawn = $state.raw<Series>({ t: [], MBps: [] });
+  away = $state(false);
+  #whole: Partial<Record<SeriesColumn | 't', number[]>> = { t: [], MBps: [] };
+  #drawnAt = 0;
+  #timer: ReturnType<typeof setTimeout> | undefined;
+  readonly #ended: () => void;
+
+  /** @param ended told once, when the run no longer goes on */
+  constructor(ended: () => void) {
+    this.#ended = ended;
+  }
+
+  /** Begins to listen. @returns stops it */
+  listen(path: string): () => void {
+    this.#whole = { t: [], MBps: [] };
+    const source = new EventSource(path);
+    source.onopen = () => (this.away = false);
+    source.onerror = () => (this.away = true);
+    source.addEventListener('samples', (event: MessageEvent<string>) => {
+      this.#take(JSON.parse(event.data) as { first: number; samples: Series });
+    });
+    source.addEventListener('state', (event: MessageEvent<string>) => {
+      this.state = JSON.parse(event.data) as LiveState;
+      if (this.state.state === 'running') return;
+      source.close();
+      this.#draw();
+      this.#ended();
+    });
+    return () => {
+      clearTimeout(this.#timer);
+      source.close();
+    };
+  }
+
+  #take({ first, samples }: { first: number; samples: Series }): void {
+    const whole = this.#whole;
+    const have = whole.t?.length ?? 0;
+    for (const id of ['t', ...SERIES_COLUMN_IDS] as const) {
+      const values = samples[id];
+      if (!values) continue;
+      whole[id] ??= [];
+      // What was told twice is taken once.
+      for (const value of values.slice(Math.max(0, have - first))) whole[id].push(value);
+    }
+    const wait = this.#drawnAt + DRAW_MS - Date.now();
+    if (wait <= 0) this.#draw();
+    else this.#timer ??= setTimeout(() => this.#draw(), wait);
+  }
+
+  #draw(): void {
+    clearTimeout(this.#timer);
+    this.#timer = undefined;
+    this.#drawnAt = Date.now();
+    const { t = [] } = this.#whole;
+    if (t.length > 0) this.drawn = reduceSeries({ ...this.#whole } as Series, DRAWN);
+    // A new object each time: the columns themselves go on growing.
+    if (this.drawn.t === t) this.drawn = { ...this.drawn, t: [...t], MBps: [...this.drawn.MBps] };
+  }
+}
+
+/** A short sound at the end of a long run; a browser that forbids it stays silent. */
+export function chime(): void {
+  try {
+    const audio = new AudioContext();
+    const tone = audio.createOscillator();
+    const loud = audio.createGain();
+    loud.gain.setValueAtTime(0.15, audio.currentTime);
+    loud.gain.exponentialRampToValueAtTime(0.001, audio.currentTime + 0.8);
+    tone.frequency.value = 660;
+    tone.connect(loud).connect(audio.destination);
+    tone.start();
+    tone.stop(audio.currentTime + 0.8);
+    tone.onended = () => void audio.close();
+  } catch {
+    // no sound here
+  }
+}

@@ -1,0 +1,67 @@
+import { goto } from '$app/navigation';
+import type { RunAlarm } from '#core/protocols/gates';
+import type { ProtocolId } from '#core/results/protocol-ids';
+import type { RunInput, Subject } from '#core/results/run';
+import type { Conditions } from '#core/results/conditions';
+import type { Settings } from '#core/results/settings';
+import type { SimulatedFault } from '#core/simulate/faults';
+import { notices } from '$lib/ui/frame/notices.svelte';
+import { send } from './api';
+import { changesOf } from './change';
+
+export type RigAsked = {
+  settings: Settings;
+  conditions: Conditions;
+  fault?: SimulatedFault;
+  speed: number;
+  seed?: number;
+};
+
+/** Keeping and beginning runs, as the pages that measure share it. */
+export class MeasureRun {
+  refused = $state.raw<{ fields: Record<string, string>; alarms: readonly RunAlarm[] }>({ fields: {}, alarms: [] });
+  busy = $state(false);
+  readonly #of: () => { crateId: string; home: string; subject: Subject };
+
+  constructor(of: () => { crateId: string; home: string; subject: Subject }) {
+    this.#of = of;
+  }
+
+  /** Keeps a result. @returns whether it was kept; what stands in the way is in `refused` */
+  async keep(run: RunInput, then?: () => void): Promise<boolean> {
+    const { crateId, home, subject } = this.#of();
+    this.busy = true;
+    const refusal = await changesOf(crateId)(
+      'POST',
+      `/api/crates/${crateId}/runs`,
+      { ...run, subject },
+      {
+        words: 'The result is kept.',
+        ...(then ? { then } : { to: ({ id }: { id: string }) => `${home}/runs/${id}` })
+      }
+    );
+    this.busy = false;
+    this.refused = {
+      fields: Object.fromEntries(refusal?.fields.map((field) => [field.path, field.message]) ?? []),
+      alarms: (refusal?.details.alarms as RunAlarm[] | undefined) ?? []
+    };
+    return refusal === undefined;
+  }
+
+  /** Begins a run on the rig, and goes to its page. */
+  async rig(buildId: string, protocol: ProtocolId, asked: RigAsked): Promise<void> {
+    const { crateId, home } = this.#of();
+    this.busy = true;
+    const answer = await send<{ runId: string }>('POST', `/api/crates/${crateId}/builds/${buildId}/rig-runs`, {
+      protocol,
+      ...asked
+    });
+    this.busy = false;
+    if (answer.ok) return void goto(`${home}/runs/${answer.data.runId}`);
+    notices.add('error', answer.failure.message);
+    this.refused = {
+      fields: Object.fromEntries(answer.failure.fields.map(({ path, message }) => [path, message])),
+      alarms: []
+    };
+  }
+}

@@ -1,0 +1,135 @@
+import type { Data, Layout } from 'plotly.js';
+import type { Band } from '#core/quantities/band';
+import { duration, figure, rate } from '#core/quantities/format';
+import type { Series } from '#core/series/series';
+
+/** A stretch of a run, for the chart and its list. */
+export type ChartPhase = { label: string; fromS: number; toS: number };
+
+/** The unit of the time axis: seconds for a short run, hours for a long one. */
+export function timeUnit(seconds: number): { unit: 's' | 'min' | 'h'; per: number } {
+  if (seconds < 180) return { unit: 's', per: 1 };
+  return seconds < 4 * 3600 ? { unit: 'min', per: 60 } : { unit: 'h', per: 3600 };
+}
+
+/**
+ * The rate over time, over the forecast where there is one. What is drawn was measured: the series comes thinned out with every peak and
+ * dip in it.
+ */
+export function rateChart(
+  series: Series,
+  forecast: Band | null,
+  colours: { band: string; ink: string }
+): { traces: Data[]; layout: Partial<Layout> } {
+  const last = series.t.at(-1) ?? 0;
+  const { unit, per } = timeUnit(last);
+  const traces: Data[] = [
+    {
+      type: 'scatter',
+      mode: 'lines',
+      name: 'rate',
+      x: series.t.map((t) => t / per),
+      y: series.MBps,
+      line: { width: 1.6, color: colours.ink, shape: series.t.length < 200 ? 'vh' : 'linear' },
+      hovertemplate: `%{x:.1f} ${unit}: %{y:.0f} MB/s`
+    }
+  ];
+  const layout: Partial<Layout> = {
+    xaxis: { title: { text: `time, ${unit}` }, range: [0, Math.max(last / per, 1e-3)] },
+    yaxis: { title: { text: 'MB/s' }, rangemode: 'tozero' },
+    showlegend: false,
+    height: 250,
+    shapes: forecast
+      ? [
+          {
+            type: 'rect',
+            xref: 'paper',
+            x0: 0,
+            x1: 1,
+            yref: 'y',
+            y0: forecast.low,
+            y1: forecast.high,
+            layer: 'below',
+            line: { width: 0 },
+            fillcolor: colours.band,
+            opacity: 0.35
+          }
+        ]
+      : []
+  };
+  return { traces, layout };
+}
+
+const TEMPERATURES = [
+  ['controllerC', 'drive'],
+  ['nandC', 'flash chips'],
+  ['caseC', 'case']
+] as const;
+
+/** Temperatures under the rate, on the same time. */
+export function warmthChart(
+  series: Series,
+  colours: readonly string[]
+): { traces: Data[]; layout: Partial<Layout> } | null {
+  const there = TEMPERATURES.filter(([id]) => series[id]);
+  if (there.length === 0) return null;
+  const { unit, per } = timeUnit(series.t.at(-1) ?? 0);
+  return {
+    traces: there.map(([id, name], i) => ({
+      type: 'scatter',
+      mode: 'lines',
+      name,
+      x: series.t.map((t) => t / per),
+      y: series[id] ?? [],
+      line: { width: 1.6, color: colours[i] ?? 'gray', dash: (['solid', 'dash', 'dot'] as const)[i] ?? 'solid' },
+      hovertemplate: `%{x:.1f} ${unit}: %{y:.1f} °C`
+    })),
+    layout: {
+      xaxis: { title: { text: `time, ${unit}` } },
+      yaxis: { title: { text: '°C' } },
+      height: 180
+    }
+  };
+}
+
+/** The run in a sentence, for those who do not see the chart. */
+export function runInWords(series: Series, forecast: Band | null): string {
+  const rates = series.MBps;
+  if (rates.length === 0) return 'Nothing sampled yet.';
+  const highest = rates.reduce((a, b) => Math.max(a, b), 0);
+  const lowest = rates.reduce((a, b) => Math.min(a, b), Infinity);
+  const warmest = series.caseC?.reduce((a, b) => Math.max(a, b), -Infinity);
+  return [
+    `${duration(series.t.at(-1) ?? 0)}, from ${rate(lowest)} to ${rate(highest)} MB/s`,
+    forecast ? `forecast ${rate(forecast.low)} to ${rate(forecast.high)} MB/s` : undefined,
+    warmest === undefined || !Number.isFinite(warmest) ? undefined : `case at most ${figure(warmest)} °C`
+  ]
+    .filter(Boolean)
+    .join('; ');
+}
+
+/** A row of the table beside the chart: a stretch of the time, with its mean and its ends. */
+export type SeriesRow = { fromS: number; toS: number; mean: number; low: number; high: number; caseC?: number };
+
+/** The series in a few rows, for a table: each a twelfth of the time. */
+export function seriesRows(series: Series, rows = 12): SeriesRow[] {
+  const end = series.t.at(-1) ?? 0;
+  if (end === 0) return [];
+  return Array.from({ length: rows }, (_, k): SeriesRow | undefined => {
+    const [fromS, toS] = [(end * k) / rows, (end * (k + 1)) / rows];
+    let [moved, seconds, low, high] = [0, 0, Infinity, 0];
+    let caseC: number | undefined;
+    for (const [i, t] of series.t.entries()) {
+      if (t <= fromS || t > toS + 1e-9) continue;
+      const step = t - (series.t[i - 1] ?? 0);
+      const value = series.MBps[i] ?? 0;
+      moved += value * step;
+      seconds += step;
+      low = Math.min(low, value);
+      high = Math.max(high, value);
+      caseC = series.caseC?.[i] ?? caseC;
+    }
+    if (seconds === 0) return undefined;
+    return { fromS, toS, mean: moved / seconds, low, high, ...(caseC === undefined ? {} : { caseC }) };
+  }).flatMap((row) => row ?? []);
+}

@@ -1,0 +1,362 @@
+<script lang="ts">
+  import { invalidateAll } from '$app/navigation';
+  import { Button } from 'carbon-components-svelte';
+  import { LINK_MODES } from '#core/facts/link-modes';
+  import { coolDown } from '#core/protocols/planner';
+  import { protocolOf } from '#core/protocols/protocols';
+  import { testedBuild } from '#core/protocols/tested';
+  import { day, duration, figure, quantity, rate } from '#core/quantities/format';
+  import { causeOf } from '#core/results/cause';
+  import { compareWithPlan, comparisonSentence } from '#core/results/compare';
+  import { ratioOf } from '#core/results/repeats';
+  import { differingConditions } from '#core/results/like-for-like';
+  import { changesOf } from '$lib/client/change';
+  import { send } from '$lib/client/api';
+  import { chime, LiveRun } from '$lib/client/live-run.svelte';
+  import { preparePhoto } from '$lib/client/photo';
+  import { notices } from '$lib/ui/frame/notices.svelte';
+  import ConditionsForm from '$lib/ui/measure/ConditionsForm.svelte';
+  import ConditionsList from '$lib/ui/measure/ConditionsList.svelte';
+  import CopyRepeats from '$lib/ui/measure/CopyRepeats.svelte';
+  import { FAULT_WORDS } from '$lib/ui/measure/fault-words';
+  import RunChart from '$lib/ui/measure/RunChart.svelte';
+  import RunPictures from '$lib/ui/measure/RunPictures.svelte';
+
+  let { data } = $props();
+  const { run, build } = $derived(data);
+  const home = $derived(`/c/${data.crate.slug}`);
+  const path = $derived(`/api/crates/${data.crate.id}/runs/${run.id}`);
+  const protocol = $derived(protocolOf(run.protocol));
+  const of = $derived(
+    build ? `${build.tag} ${build.name}` : run.hostId ? `internal disk of ${run.chain.host}` : run.chain.drive
+  );
+  const change = $derived(changesOf(data.crate.id));
+
+  /** Longer than this in life a run calls at its end, s. */
+  const LONG_S = 20;
+  let began = Date.now();
+  const live = new LiveRun(() => {
+    if ((Date.now() - began) / 1000 > LONG_S) chime();
+    void invalidateAll();
+  });
+  const running = $derived((live.state ?? run.rig)?.state === 'running');
+  const rig = $derived(running && live.state ? live.state : run.rig);
+  $effect(() => {
+    if (run.rig?.state !== 'running') return;
+    began = Date.now();
+    return live.listen(`${path}/events`);
+  });
+  const series = $derived(data.series ?? (live.drawn.t.length > 0 ? live.drawn : null));
+  const share = $derived(rig ? Math.min(0.999, rig.atS / Math.max(1, rig.wantedS)) : 0);
+  const percent = $derived(rig?.state === 'done' ? 100 : Math.floor(share * 100));
+  const leftS = $derived(rig ? Math.max(0, (rig.wantedS - rig.atS) / rig.speed) : 0);
+  const title = $derived(
+    running ? `${percent} % · ${protocol.label}` : rig?.state === 'done' && began ? protocol.label : protocol.label
+  );
+
+  const reads = $derived(run.results.writeMBps === undefined && run.results.readMBps !== undefined);
+  const forecast = $derived(build ? (reads ? build.report.throughput.read : build.report.throughput.write) : null);
+  const rows = $derived(build ? compareWithPlan(run.results, build.report) : []);
+  const cause = $derived(build ? causeOf(run.results, build.snapshot, build.report) : undefined);
+  const cool = $derived(build ? coolDown(testedBuild(build.snapshot, build.report), series?.caseC?.at(-1)) : null);
+  /** When a build that has just been measured is cool, by the clock of the day. */
+  let now = $state(Date.now());
+  const endedAt = $derived(run.rig?.state === 'done' && build ? Date.parse(run.at) : 0);
+  const coolLeft = $derived(cool && endedAt > 0 ? Math.max(0, cool.seconds - (now - endedAt) / 1000) : 0);
+  $effect(() => {
+    const ticking = setInterval(() => (now = Date.now()), 1000);
+    return () => clearInterval(ticking);
+  });
+
+  let speed = $state(60);
+  async function ask(what: 'cancel' | 'resume', body: object): Promise<void> {
+    const answer = await send('POST', `${path}/${what}`, body);
+    if (!answer.ok) notices.add('error', answer.failure.message);
+    await invalidateAll();
+  }
+  let edited = $state.raw<typeof run.conditions>();
+  async function keepConditions(): Promise<void> {
+    if (!edited) return;
+    const refused = await change(
+      'PUT',
+      path,
+      { version: run.version, conditions: edited },
+      'The conditions are changed.'
+    );
+    if (!refused) edited = undefined;
+  }
+  const remove = () =>
+    change(
+      'DELETE',
+      path,
+      { version: run.version },
+      { words: 'The result is deleted.', to: () => (build ? `/b/${build.tag}/measure` : `${home}/runs`) }
+    );
+
+  let adding = $state(false);
+  /** Turned upright, made small, and without anything but the picture in it. */
+  async function addPicture(file: File): Promise<void> {
+    adding = true;
+    const photo = await preparePhoto(file);
+    if (!photo.ok) notices.add('error', photo.message);
+    else
+      await change(
+        'POST',
+        `/api/crates/${data.crate.id}/attachments`,
+        { subjectTable: 'runs', subjectId: run.id, name: photo.name, type: 'image/jpeg', content: photo.base64 },
+        `Added ${photo.name}.`
+      );
+    adding = false;
+  }
+
+  let against = $state('');
+  const other = $derived(data.same.find(({ id }) => id === against));
+  const differs = $derived(other ? differingConditions(run, other) : []);
+  const FIELDS = [
+    ['writeMBps', 'Write'],
+    ['readMBps', 'Read'],
+    ['sustainedWriteMBps', 'Write after the cache'],
+    ['copyInMBps', 'Copy to the drive'],
+    ['copyOutMBps', 'Copy from the drive']
+  ] as const;
+  /** What one figure of a test is worth where nobody repeated it: 3 %, as repeats usually lie apart. */
+  const ERROR = 0.03;
+</script>
+
+<svelte:head><title>{title} · {of} · Ash Crate</title></svelte:head>
+<div class="page">
+  <div class="page-head">
+    <div class="grow">
+      <p class="small">
+        {#if build}<a href="/b/{build.tag}/measure">{build.tag} {build.name}</a>{:else}<a href="{home}/runs"
+            >All results</a
+          >{/if}
+      </p>
+      <h1>{protocol.label}{run.simulated ? ', simulated' : ''}</h1>
+      <p class="quiet">{of}, {day(run.date)}. {protocol.answers}</p>
+    </div>
+    {#if !running}<Button kind="ghost" size="small" on:click={() => void remove()}>Delete</Button>{/if}
+  </div>
+
+  {#if run.simulated}<p class="simulated">
+      <strong>Simulated.</strong> Played on the stand-in rig, not measured on a device{run.rig
+        ? `: seed ${run.rig.seed}${run.rig.fault ? `, with a fault: ${FAULT_WORDS[run.rig.fault]}` : ''}`
+        : ''}.
+    </p>{/if}
+
+  {#if rig && rig.state !== 'done'}
+    <section class="progress" aria-label="Progress">
+      {#if running}
+        <p role="status">
+          {percent} %: {duration(rig.atS)} of about {duration(rig.wantedS)}, {rig.sampled} samples{rig.speed > 1
+            ? `, ${rig.speed} times faster than life`
+            : ''}; about {duration(Math.max(1, leftS))} left.
+        </p>
+        <progress max="100" value={percent} aria-label="Progress of the run"></progress>
+        {#if live.away}<p class="quiet">
+            Ash Crate does not answer just now. What is sampled meanwhile comes as soon as it is back.
+          </p>{/if}
+        <Button size="small" kind="tertiary" on:click={() => void ask('cancel', {})}
+          >Cancel, and keep what is there</Button
+        >
+      {:else}
+        <p role="status">
+          {rig.why ?? 'It does not go on.'}
+          {rig.sampled} samples, {duration(rig.atS)} of about {duration(rig.wantedS)}.
+        </p>
+        <label class="small">Speed <input type="number" min="1" max="100000" bind:value={speed} /> times</label>
+        <Button
+          size="small"
+          on:click={() => void ask('resume', { speed: Math.min(100_000, Math.max(1, Number(speed) || 60)) })}
+          >Go on from there</Button
+        >
+      {/if}
+    </section>
+  {/if}
+  {#if build && run.rig && run.rig.buildVersion !== build.version}<p class="note">
+      {build.tag} was changed since this run began: it went on with the parts it began with.
+    </p>{/if}
+
+  {#if rows.length > 0}
+    <ul class="sentences" aria-label="Measured against the forecast">
+      {#each rows as row (row.field)}<li class={row.place}>{comparisonSentence(row)}</li>{/each}
+    </ul>
+  {/if}
+  {#if run.results.limitedBy}<p>
+      <strong>{run.results.limitedBy === 'program' ? 'The program is the limit' : 'The drive is the limit'}</strong>{run
+        .results.limitedBy === 'program'
+        ? ': on a faster drive the work would take as long. Nothing is wrong with this one.'
+        : ': the work takes longer than on the internal disk.'}
+    </p>{/if}
+  {#if cause}<p class="note"><strong>Most likely:</strong> {cause.text}</p>{/if}
+
+  {#if series && series.t.length > 0}
+    <RunChart {series} {forecast} {of} simulated={run.simulated} />
+    <p class="no-print small">
+      {#if !running}<a href="{path}/series?format=csv" download>All samples as CSV</a> ·
+        <a href="{path}/series" download="run-{run.id}.json">as JSON</a>{/if}
+      {#if run.series}<span class="quiet">{run.series.samples} samples, {quantity(run.series.movedGB, 'GB')} moved</span
+        >{/if}
+    </p>
+  {:else if running}<p class="quiet">The first samples are on their way.</p>
+  {/if}
+
+  <div class="columns">
+    <section aria-label="Repeats">
+      {#if (run.results.repeats?.length ?? 0) > 0}<h2>Repeats</h2>
+        <CopyRepeats repeats={run.results.repeats ?? []} />{/if}
+      <h2>Next</h2>
+      {#if coolLeft > 0}<p>
+          Let it cool for {duration(coolLeft)} before the next run: until the case is at {figure(cool?.toC ?? 0)} °C.
+        </p>
+      {:else if cool && endedAt > 0}<p><strong>Ready:</strong> it is cool again for the next run.</p>{/if}
+      {#if build}
+        {#if cause}<p><a href="/b/{build.tag}/assemble/trouble?symptom=slow">Find the cause step by step</a></p>{/if}
+        <p>
+          <a href="/b/{build.tag}/measure/plan?protocol={run.protocol}">The same once more</a>, with the same settings,
+          so that the two can be compared.
+        </p>
+        {#if run.protocol === 'pair-check'}<p>
+            <a href="/b/{build.tag}/measure/plan?protocol=soak">A soak</a> shows what comes after the first seconds.
+          </p>{/if}
+        {#if run.protocol === 'copy'}<p>
+            <a href="/b/{build.tag}/measure/plan?protocol=cross-copy">Between two externals</a> tells the case from the internal
+            disk.
+          </p>{/if}
+      {:else if run.hostId}<p><a href="{home}/runs/new?host={run.hostId}">The same once more</a></p>
+      {:else}<p><a href="{home}/runs/new?model={run.modelId}">Measure it again</a></p>{/if}
+      {#if data.same.length > 0}
+        <h2>Compare</h2>
+        <label class="small"
+          >With <select bind:value={against} aria-label="Compare with">
+            <option value="">choose another result of the same</option>
+            {#each data.same.filter(({ rig: its }) => its?.state !== 'running') as one (one.id)}<option value={one.id}
+                >{protocolOf(one.protocol).label} of {day(one.date)}{one.simulated ? ', simulated' : ''}</option
+              >{/each}
+          </select></label
+        >
+        {#if other}
+          <ul>
+            {#each FIELDS as [field, label] (field)}
+              {@const [a, b] = [run.results[field], other.results[field]]}
+              {#if a !== undefined && b !== undefined}<li>
+                  {label}: {rate(a)} against {rate(b)} MB/s. {ratioOf(
+                    { value: a, error: ERROR },
+                    { value: b, error: ERROR },
+                    `that of ${day(other.date)}`
+                  ).says}
+                </li>{/if}
+            {/each}
+          </ul>
+          {#if differs.length > 1}<p class="note">Not like for like: {differs.join(', ')} differ.</p>
+          {:else if differs.length === 1}<p class="small">One thing differs: {differs[0]}.</p>
+          {:else}<p class="small">Nothing that was written down differs.</p>{/if}
+        {/if}
+      {/if}
+    </section>
+    <section aria-label="Conditions">
+      <h2>Conditions</h2>
+      <p class="small quiet">
+        {[
+          run.chain.host,
+          run.chain.port,
+          run.chain.os,
+          run.chain.cable,
+          run.chain.enclosure,
+          run.chain.drive,
+          run.chain.mode ? LINK_MODES[run.chain.mode].label : ''
+        ]
+          .filter(Boolean)
+          .join(' · ')}
+      </p>
+      {#if edited}
+        <ConditionsForm
+          conditions={edited}
+          needed={protocol.needs}
+          tried={false}
+          onchange={(next) => (edited = next)}
+        />
+        <label class="small notes"
+          >Notes <textarea
+            rows="3"
+            maxlength="2000"
+            value={edited.notes ?? ''}
+            oninput={(e) => {
+              const { notes: _had, ...rest } = edited ?? {};
+              edited = e.currentTarget.value.trim() === '' ? rest : { ...rest, notes: e.currentTarget.value };
+            }}></textarea></label
+        >
+        <Button size="small" on:click={() => void keepConditions()}>Keep the conditions</Button>
+        <Button size="small" kind="ghost" on:click={() => (edited = undefined)}>Leave them as they were</Button>
+      {:else}
+        <ConditionsList conditions={run.conditions} />
+        {#if !running}<Button size="small" kind="tertiary" on:click={() => (edited = run.conditions)}
+            >Change the conditions</Button
+          >{/if}
+      {/if}
+      <RunPictures
+        pictures={data.pictures}
+        srcOf={(id) => `/api/crates/${data.crate.id}/attachments/${id}`}
+        busy={adding}
+        onadd={(file) => void addPicture(file)}
+        onremove={({ id, version, name }) =>
+          void change('DELETE', `/api/crates/${data.crate.id}/attachments/${id}`, { version }, `Deleted ${name}.`)}
+      />
+    </section>
+  </div>
+</div>
+
+<style>
+  .simulated,
+  .note {
+    margin: 8px 0;
+    padding: 6px 12px;
+    border-left: 4px solid var(--ash-note);
+    background: var(--ash-well);
+  }
+  .progress {
+    display: grid;
+    justify-items: start;
+    gap: 8px;
+    margin: 10px 0;
+  }
+  progress {
+    width: min(100%, 520px);
+    accent-color: var(--ash-ember);
+  }
+  .sentences {
+    margin: 10px 0;
+    padding: 0;
+    list-style: none;
+  }
+  .sentences li {
+    padding: 4px 0 4px 12px;
+    border-left: 4px solid var(--ash-pass);
+  }
+  .sentences li.below,
+  .sentences li.above {
+    border-left-color: var(--ash-caution);
+  }
+  .columns {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+    gap: 12px 32px;
+    margin-top: 14px;
+  }
+  h2 {
+    margin: 10px 0 6px;
+  }
+  .notes {
+    display: block;
+    margin: 8px 0;
+  }
+  textarea {
+    display: block;
+    width: 100%;
+  }
+  @media (max-width: 900px) {
+    .columns {
+      grid-template-columns: minmax(0, 1fr);
+    }
+  }
+</style>
