@@ -9,6 +9,8 @@ const PAGES = [
   '/c/fernhollow/pair',
   '/b/AC-0001/pair',
   '/b/AC-0008/measure',
+  '/b/AC-0001/measure/plan?protocol=copy',
+  '/c/fernhollow/runs',
   '/b/AC-0001/assemble',
   '/b/AC-0005/assemble',
   '/b/AC-0016/assemble',

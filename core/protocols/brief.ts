@@ -6,7 +6,7 @@ import type { ProtocolId } from '../results/protocol-ids.ts';
 import type { Settings } from '../results/settings.ts';
 import type { ProtocolPhase } from './phase.ts';
 import { phasesOf, settled } from './phases.ts';
-import type { TestedSubject } from './tested.ts';
+import { internalRates, type TestedSubject } from './tested.ts';
 
 /** Something that would spoil a run, and what helps. */
 export type Spoiler = { code: SpoilerCode; text: string; serious: boolean };
@@ -86,6 +86,22 @@ class WriteClock {
   }
 }
 
+/** The computer's own disk behind a build: nothing is forecast of one that nobody entered. */
+function internalOf(subject: TestedSubject): TestedSubject {
+  const { host } = subject;
+  if (!host || host.name === subject.name || subject.name.startsWith('internal disk')) return subject;
+  const disk = host.internal;
+  return {
+    ...subject,
+    ...internalRates(disk),
+    capacityGB: disk?.freeGB ?? Infinity,
+    freeGB: disk?.freeGB ?? Infinity,
+    media: 'nvme',
+    recoverS: null,
+    enduranceTBW: undefined
+  };
+}
+
 /** What one phase takes and moves. */
 type Cost = { seconds: Band | null; writes: Band | null; reads: GB | null };
 
@@ -152,14 +168,15 @@ const slower = (a: Band, b: Band): Band => ({
  * @example briefOf('soak', { seconds: 900 }, testedBuild(anInput(), plan(anInput()))).seconds // { low: 900, typical: 900, high: 900 }
  */
 export function briefOf(id: ProtocolId, set: Settings, subject: TestedSubject): Brief {
-  const settings = settled(id, set, subject);
-  const phases = phasesOf(id, settings, subject);
-  const clock = new WriteClock(subject);
+  const of = id === 'baseline' ? internalOf(subject) : subject;
+  const settings = settled(id, set, of);
+  const phases = phasesOf(id, settings, of);
+  const clock = new WriteClock(of);
   let seconds: Band | null = flat(0);
   let writes: Band | null = flat(0);
   let reads: number | null = 0;
   for (const phase of phases) {
-    const cost = costOf(phase, subject, clock);
+    const cost = costOf(phase, of, clock);
     seconds = seconds && cost.seconds && add(seconds, cost.seconds);
     writes = writes && cost.writes && add(writes, cost.writes);
     reads = reads === null || cost.reads === null ? null : reads + cost.reads;

@@ -83,24 +83,33 @@ export function testedModel(model: Alternative): TestedSubject {
 /** What somebody measured of an internal disk comes back within this. Estimate. */
 const MEASURED = { low: 0.8, typical: 1, high: 1.05 } as const;
 
+/** Makes what is forecast of an internal disk from what was entered of it. */
+export function internalRates(
+  disk: Host['internalDisk']
+): Pick<TestedSubject, 'read' | 'write' | 'sustained' | 'cliffGB'> {
+  const around = (value: number | undefined) =>
+    value === undefined ? null : scaleBand(value, MEASURED.low, MEASURED.typical, MEASURED.high);
+  const cache = disk?.cacheGB;
+  return {
+    read: around(disk?.readMBps),
+    write: around(disk?.writeMBps),
+    sustained: around(disk?.postCacheWriteMBps ?? disk?.writeMBps),
+    cliffGB: cache === undefined ? null : { low: cache * 0.7, typical: cache, high: cache }
+  };
+}
+
 /**
  * Tells what is known of a computer's internal disk.
  * @returns with nothing forecast where its rates were never entered
  */
 export function testedHost(host: Host): TestedSubject {
   const disk = host.internalDisk;
-  const around = (value: number | undefined) =>
-    value === undefined ? null : scaleBand(value, MEASURED.low, MEASURED.typical, MEASURED.high);
-  const cache = disk?.cacheGB;
   return {
     name: `internal disk of ${host.name}`,
     capacityGB: disk?.freeGB ?? 500,
     freeGB: disk?.freeGB ?? 500,
     media: 'nvme',
-    read: around(disk?.readMBps),
-    write: around(disk?.writeMBps),
-    sustained: around(disk?.postCacheWriteMBps ?? disk?.writeMBps),
-    cliffGB: cache === undefined ? null : { low: cache * 0.7, typical: cache, high: cache },
+    ...internalRates(disk),
     recoverS: null,
     host: hostOf(host)
   };

@@ -28,6 +28,7 @@ import { addUnits, createUnit, editUnits } from '../repositories/units';
 import { unitTable } from '../repositories/unit-table';
 import { DEMO_BUILDS } from './builds';
 import { demoId } from './id';
+import { seedRuns } from './runs';
 import { seedFormats } from './formats';
 import { seedSheets } from './sheets';
 import { DEMO_JOBS, DEMO_MODELS, DEMO_PAIRS, DEMO_PRICES, DEMO_TARGETS } from './parts';
@@ -150,7 +151,6 @@ async function seedLending(db: Knex, crateId: string): Promise<void> {
   });
 }
 
- 
 async function seedBuilds(db: Knex, crateId: string): Promise<void> {
   const choices = DEMO_BUILDS.map((build): Choice => ({
     hostId: demoId(build.host),
@@ -236,6 +236,7 @@ async function seedDemo(db: Knex, at: string): Promise<Crate> {
   await seedParts(db, crate.id);
   await seedNotes(db, crate.id);
   await seedBuilds(db, crate.id);
+  await seedRuns(db, crate.id);
   await seedSheets(db, crate.id);
   await seedFormats(db, crate.id);
   await seedLending(db, crate.id);

@@ -7,12 +7,12 @@
   /** Copies that were timed, with what they come to each way, and how the two ways compare. */
   let { repeats, onremove }: { repeats: readonly Repeat[]; onremove?: (i: number) => void } = $props();
   const LABEL = {
-    'copy-in': 'to the drive',
-    'copy-out': 'from the drive',
-    write: 'write',
-    read: 'read',
-    rewrite: 'rewrite',
-    task: 'the work'
+    'copy-in': 'Copies to the drive',
+    'copy-out': 'Copies from the drive',
+    write: 'Writes',
+    read: 'Reads',
+    rewrite: 'Rewrites',
+    task: 'The work'
   } as const;
   const rateOf = ({ GB, seconds, MBps }: Repeat) => MBps ?? (GB && seconds ? (GB * 1000) / seconds : undefined);
   const ways = $derived(
@@ -36,7 +36,7 @@
 {#if repeats.length > 0}
   <div class="repeats">
     {#each ways as { what, own, rates } (what)}
-      {#if rates.length > 0}<p><strong>Copies {LABEL[what]}:</strong> {repeatsWords(rates)}.</p>
+      {#if rates.length > 0}<p><strong>{LABEL[what]}:</strong> {repeatsWords(rates)}.</p>
       {:else}<p><strong>{LABEL[what]}:</strong> {own.map(({ seconds }) => duration(seconds ?? 0)).join(', ')}.</p>{/if}
     {/each}
     {#if ratio}<p>From the drive: {ratio.says}</p>

@@ -160,18 +160,22 @@
       keep();
     }}
   />
-  <TextArea
-    labelText="Notes"
-    rows={2}
-    maxlength={2000}
-    value={draft.conditions.notes ?? ''}
-    on:input={(e) => {
-      const { notes: _had, ...rest } = draft.conditions;
-      const text = (e.target as HTMLTextAreaElement).value;
-      draft.conditions = text.trim() === '' ? rest : { ...rest, notes: text };
-      keep();
-    }}
-  />
+  <details>
+    <summary>Notes</summary>
+    <TextArea
+      hideLabel
+      labelText="Notes"
+      rows={2}
+      maxlength={2000}
+      value={draft.conditions.notes ?? ''}
+      on:input={(e) => {
+        const { notes: _had, ...rest } = draft.conditions;
+        const text = (e.target as HTMLTextAreaElement).value;
+        draft.conditions = text.trim() === '' ? rest : { ...rest, notes: text };
+        keep();
+      }}
+    />
+  </details>
 </section>
 
 <div class="ways">
@@ -294,6 +298,10 @@
     gap: 8px 14px;
     margin: 8px 0 12px;
     align-items: start;
+  }
+  summary {
+    padding: 6px 0;
+    cursor: pointer;
   }
   .alarm {
     margin: 8px 0;

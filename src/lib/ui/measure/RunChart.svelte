@@ -33,10 +33,7 @@
     layout={{ ...warmth.layout, xaxis: { ...warmth.layout.xaxis, range } }}
   />
 {/if}
-<p class="small quiet">
-  {words}.{#if forecast}
-    Shaded: the forecast.{/if}
-</p>
+{#if forecast}<p class="small quiet">Shaded: the forecast.</p>{/if}
 <p class="zoom no-print small">
   <label
     >From <input

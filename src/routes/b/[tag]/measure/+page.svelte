@@ -2,6 +2,7 @@
   import { STAGE_LABEL } from '#core/build/stages';
   import { changesOf } from '$lib/client/change';
   import type { Alarm } from '#core/results/gates';
+  import { day } from '#core/quantities/format';
   import { causeOf } from '#core/results/cause';
   import { newestFigures, PROTOCOL_LABEL } from '#core/results/newest';
   import type { RunInput } from '#core/results/run';
@@ -66,14 +67,14 @@
       <p class="quiet">
         {data.runs.length === 0
           ? 'Nothing measured yet. Choose what you want to know; each says before it starts what it takes.'
-          : `${data.runs.length} ${data.runs.length === 1 ? 'result' : 'results'}${run ? `; shown: ${PROTOCOL_LABEL[run.protocol]} of its newest figures` : ''}.`}
+          : `${data.runs.length} ${data.runs.length === 1 ? 'result' : 'results'}.${run ? ` In the drawing: the ${PROTOCOL_LABEL[run.protocol]} of ${day(run.date)}.` : ''}`}
       </p>
     </div>
   </div>
 
   <AgainstForecast {report} {run} {cause} troubleHref="/b/{data.build.tag}/assemble/trouble?symptom=slow" />
 
-  <section aria-label="Ways of measuring">
+  <section class="ways" aria-label="Ways of measuring">
     <ProtocolList
       protocols={protocolsFor('build', snapshot.drive.media)}
       {subject}
@@ -130,7 +131,10 @@
     margin-top: 16px;
   }
   h2 {
-    margin-bottom: 8px;
+    margin: 16px 0 8px;
+  }
+  .ways {
+    margin-top: 14px;
   }
   @media (max-width: 1000px) {
     .columns {

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
+  import { Select, SelectItem, TextInput } from 'carbon-components-svelte';
   import { day, rate } from '#core/quantities/format';
   import { PROTOCOLS } from '#core/protocols/protocols';
   import { PROTOCOL_LABEL } from '#core/results/newest';
@@ -9,7 +10,7 @@
   let { data } = $props();
   const home = $derived(`/c/${data.crate.slug}`);
   let find = $state('');
-  let sort = $state<'date' | 'write' | 'of'>('date');
+  let sort = $state('date');
   type Run = (typeof data.runs)[number];
   const nameOf = (run: Run) => {
     const build = run.buildId ? data.tags[run.buildId] : undefined;
@@ -35,26 +36,26 @@
       <p class="quiet">Everything that was measured: builds, the computers’ own disks, and what was bought complete.</p>
     </div>
   </div>
-  <p class="tools no-print">
-    <label>Find <input type="search" bind:value={find} /></label>
-    <label
-      >Measured by <select
-        value={data.protocol ?? ''}
-        onchange={(e) =>
-          void goto(e.currentTarget.value ? `?protocol=${e.currentTarget.value}` : '?', { keepFocus: true })}
-      >
-        <option value="">any way</option>
-        {#each PROTOCOLS as one (one.id)}<option value={one.id}>{one.label}</option>{/each}
-      </select></label
+  <div class="tools no-print">
+    <TextInput size="sm" labelText="Find" placeholder="a tag, a drive" bind:value={find} />
+    <Select
+      size="sm"
+      labelText="Measured by"
+      selected={data.protocol ?? ''}
+      on:change={(e) => {
+        const { value } = e.currentTarget as HTMLSelectElement;
+        void goto(value ? `?protocol=${value}` : '?', { keepFocus: true });
+      }}
     >
-    <label
-      >Sorted by <select bind:value={sort}
-        ><option value="date">day</option><option value="write">write</option><option value="of"
-          >what was measured</option
-        ></select
-      ></label
-    >
-  </p>
+      <SelectItem value="" text="any way" />
+      {#each PROTOCOLS as one (one.id)}<SelectItem value={one.id} text={one.label} />{/each}
+    </Select>
+    <Select size="sm" labelText="Sorted by" bind:selected={sort}>
+      <SelectItem value="date" text="day" />
+      <SelectItem value="write" text="write" />
+      <SelectItem value="of" text="what was measured" />
+    </Select>
+  </div>
   {#if data.runs.length === 0}
     <p class="quiet">
       Nothing measured yet. Open a build and choose Measure; or measure {#if data.hosts.length > 0}the internal disk of
@@ -124,10 +125,11 @@
 
 <style>
   .tools {
-    display: flex;
-    flex-wrap: wrap;
+    display: grid;
+    grid-template-columns: repeat(auto-fill, minmax(min(100%, 12rem), 1fr));
     gap: 8px 20px;
-    margin-bottom: 10px;
+    max-width: 760px;
+    margin-bottom: 12px;
   }
   .columns {
     display: grid;

@@ -61,7 +61,9 @@
   const cool = $derived(build ? coolDown(testedBuild(build.snapshot, build.report), series?.caseC?.at(-1)) : null);
   /** When a build that has just been measured is cool, by the clock of the day. */
   let now = $state(Date.now());
-  const endedAt = $derived(run.rig?.state === 'done' && build ? Date.parse(run.at) : 0);
+  const endedAt = $derived(
+    build && !run.simulated && now - Date.parse(run.at) < 6 * 3_600_000 ? Date.parse(run.at) : 0
+  );
   const coolLeft = $derived(cool && endedAt > 0 ? Math.max(0, cool.seconds - (now - endedAt) / 1000) : 0);
   $effect(() => {
     const ticking = setInterval(() => (now = Date.now()), 1000);
@@ -150,7 +152,7 @@
         <p role="status">
           {percent} %: {duration(rig.atS)} of about {duration(rig.wantedS)}, {rig.sampled} samples{rig.speed > 1
             ? `, ${rig.speed} times faster than life`
-            : ''}; about {duration(Math.max(1, leftS))} left.
+            : ''}; about {duration(Math.max(1, Math.round(leftS)))} left.
         </p>
         <progress max="100" value={percent} aria-label="Progress of the run"></progress>
         {#if live.away}<p class="quiet">
@@ -203,13 +205,17 @@
 
   <div class="columns">
     <section aria-label="Repeats">
-      {#if (run.results.repeats?.length ?? 0) > 0}<h2>Repeats</h2>
+      {#if (run.results.repeats?.length ?? 0) > 1}<h2>Repeats</h2>
         <CopyRepeats repeats={run.results.repeats ?? []} />{/if}
       <h2>Next</h2>
-      {#if coolLeft > 0}<p>
+      {#if run.simulated && cool && run.protocol !== 'pair-check' && cool.seconds > 0}
+        <p class="small quiet">
+          In life it would now cool for {duration(cool.seconds)}, until the case is at {figure(cool.toC)} °C.
+        </p>
+      {:else if coolLeft > 0}<p role="status">
           Let it cool for {duration(coolLeft)} before the next run: until the case is at {figure(cool?.toC ?? 0)} °C.
         </p>
-      {:else if cool && endedAt > 0}<p><strong>Ready:</strong> it is cool again for the next run.</p>{/if}
+      {:else if cool && endedAt > 0}<p role="status"><strong>Ready:</strong> it is cool again for the next run.</p>{/if}
       {#if build}
         {#if cause}<p><a href="/b/{build.tag}/assemble/trouble?symptom=slow">Find the cause step by step</a></p>{/if}
         <p>
