@@ -40,6 +40,11 @@ export const GLOSSARY: readonly Term[] = [
       'How many bits a flash cell holds: three in TLC, four in QLC. More bits cost less and write slower once the cache is full.'
   },
   {
+    term: 'Cliff',
+    means:
+      'The moment in a long write at which the fast cache of a drive is full. After it the drive is slower, and nothing is wrong.'
+  },
+  {
     term: 'CMR and SMR',
     also: ['conventional', 'shingled'],
     means: 'How a hard disk records. Shingled (SMR) tracks overlap: first writes are fine, rewriting is very slow.'
@@ -132,6 +137,10 @@ export const GLOSSARY: readonly Term[] = [
       'The notch of an M.2 module. M is for NVMe, B+M for SATA or two lanes. Fitting in does not mean being understood.'
   },
   {
+    term: 'Internal disk',
+    means: 'The disk inside the computer. It is the other end of most copies, and often the slower one.'
+  },
+  {
     term: 'Lanes',
     also: ['x2', 'x4'],
     means: 'Parallel PCIe paths to the drive. Two instead of four halve the ceiling.'
@@ -140,6 +149,10 @@ export const GLOSSARY: readonly Term[] = [
     term: 'Latency',
     means:
       'How long one small request takes. It decides how fast many small files go, whatever the big number on the box.'
+  },
+  {
+    term: 'Like for like',
+    means: 'Two results that differ in one thing only. If more differs, nobody can say what made the difference.'
   },
   {
     term: 'Liner',
@@ -215,6 +228,12 @@ export const GLOSSARY: readonly Term[] = [
       'How hard a soft material is. Pads of 20 to 40 follow uneven chips; harder ones press on the board instead of giving way.'
   },
   {
+    term: 'Simulated rig',
+    also: ['rig', 'stand-in rig'],
+    means:
+      'A stand-in without any device: it plays the forecast’s own models over time. Everything it gives is marked as simulated.'
+  },
+  {
     term: 'Slack',
     means: 'Room that the last allocation unit of each file leaves unused. It counts where files are many and small.'
   },
@@ -223,6 +242,15 @@ export const GLOSSARY: readonly Term[] = [
     also: ['write cache', 'cache cliff'],
     means:
       'A part of the flash written in a fast way. When it is full the rate falls in one step: the cliff. That is no fault.'
+  },
+  {
+    term: 'Soak',
+    means: 'A long write, a quarter of an hour or more, that shows where the cache ends and how warm a drive gets.'
+  },
+  {
+    term: 'Surface sweep',
+    means:
+      'Reading a whole hard disk from the outer edge inwards, to find places that are slower than their neighbours.'
   },
   {
     term: 'TB and TiB',

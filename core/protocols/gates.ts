@@ -104,6 +104,7 @@ function copyRateAlarms({ results }: Given, build: Build): RunAlarm[] {
 /**
  * Lists every alarm that a run raises, whatever its protocol: its figures, its timed repeats, its series.
  * @param build the plan of the build it was made on; null for an internal disk or something ready-made, whose ceilings nobody knows
+ * @example checkRun({ protocol: 'soak', results: { writeMBps: 3000 }, conditions: {} }, null) // []
  */
 export function checkRun(run: Given, build: Build | null): RunAlarm[] {
   const alarms = repeatAlarms(run, build);

@@ -18,6 +18,7 @@ const MOST_REPEATS = 20;
  * @param within as a share, 0.01 to 0.5
  * @param byHand whether it is timed with a stopwatch
  * @throws RangeError for a share outside of that
+ * @example planForAccuracy(0.05, true, testedBuild(anInput(), plan(anInput()))).repeats // 5
  */
 // eslint-disable-next-line complexity -- one line for each thing that a test must be larger or longer than
 export function planForAccuracy(within: number, byHand: boolean, subject: TestedSubject): AccuracyPlan {
@@ -60,6 +61,7 @@ export const COOL_WITHIN_K = 2;
  * Tells how long a build cools until the next run may begin: T(t) = T_idle + (T - T_idle) e^(-t/tau), solved for 2 K above rest.
  * @param fromC case when the run ended; where nobody read it, where it would be after a long write
  * @returns 0 where it is cool already; null where nothing is known of its heat
+ * @example coolDown({ warm: { idleC: 35, steadyC: 51, timeConstantS: 800 } }, 36) // { seconds: 0, toC: 37 }
  */
 export function coolDown(
   subject: Pick<TestedSubject, 'warm'>,

@@ -20,6 +20,7 @@ function fromParts({ host, drive, enclosure }: PlanInput, lasting: Conditions): 
  * Fills in what is known of the conditions of the next run, so that nobody is asked twice: what the parts say, how the drive was
  * formatted, and what the last run had, without what changes from day to day.
  * @param last conditions of the last run of the same subject
+ * @example prefill(null, null, { power: 'mains', ambientC: 21 }) // { power: 'mains' }
  */
 export function prefill(input: PlanInput | null, format: FormatRecord | null, last: Conditions | null): Conditions {
   const { notes: _notes, notKnown: _unknown, ...kept } = last ?? {};

@@ -134,8 +134,10 @@ describe('what it costs, before it starts', () => {
       { seed: 16, numRuns: 200 }
     ));
 });
-const FLASH = anInput();
+const KNOWN = aHost({}, { internalDisk: { readMBps: 3000, writeMBps: 2500 } });
+const FLASH = anInput({ host: KNOWN });
 const DISK = anInput({
+  host: KNOWN,
   drive: aDrive({ media: 'hdd', formFactor: '2.5in', capacityTB: 4, thicknessMm: 7 }),
   enclosure: {
     kind: 'enclosure',

@@ -3,8 +3,8 @@ import type { Seconds } from '../quantities/measures.ts';
 /** A run that waits for its turn. */
 export type Queued = { id: string; name: string; runS: Seconds; coolS: Seconds; times: number };
 /** One stretch of the evening. */
-export type Slot = { id: string; name: string; turn: number; fromS: Seconds; toS: Seconds; waitedS: Seconds };
-export type QueuePlan = { slots: Slot[]; totalS: Seconds; oneByOneS: Seconds };
+export type EveningSlot = { id: string; name: string; turn: number; fromS: Seconds; toS: Seconds; waitedS: Seconds };
+export type QueuePlan = { slots: EveningSlot[]; totalS: Seconds; oneByOneS: Seconds };
 
 /**
  * Plans runs on several builds, one at a time, so that one cools while another runs: whoever is cool and has the most work left goes
@@ -14,7 +14,7 @@ export type QueuePlan = { slots: Slot[]; totalS: Seconds; oneByOneS: Seconds };
  */
 export function planQueue(queue: readonly Queued[]): QueuePlan {
   const left = queue.map((item) => ({ item, turns: item.times, readyS: 0, turn: 0 }));
-  const slots: Slot[] = [];
+  const slots: EveningSlot[] = [];
   let at = 0;
   for (;;) {
     const open = left.filter(({ turns }) => turns > 0);

@@ -42,6 +42,7 @@ function meanOver({ t, MBps }: Series, fromS: Seconds, toS: Seconds): MBps | und
  * Sums a run up in the figures that are kept of it: medians over repeats; of a loop those of the settled half of its rounds; of a soak the
  * first half minute and the last quarter; copies by their way.
  * @param taskS of one's own program: how long it takes on the internal disk, s
+ * @example summarise('copy', [{ work: 'copy-in', GB: 10, seconds: 10 }], undefined).copyInMBps // 1000
  */
 export function summarise(
   protocol: ProtocolId,

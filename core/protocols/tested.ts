@@ -101,6 +101,7 @@ export function internalRates(
 /**
  * Tells what is known of a computer's internal disk.
  * @returns with nothing forecast where its rates were never entered
+ * @example testedHost(aHost()).read // null
  */
 export function testedHost(host: Host): TestedSubject {
   const disk = host.internalDisk;

@@ -84,6 +84,7 @@ const ROUNDED = 0.02;
  * Lists the alarms that a timed copy raises: impossible where its bytes cannot have passed the slowest ceiling in that time, or would have
  * fitted into the memory; suspicious where it is short, faster than the build's own test, or does not agree with itself.
  * @param build the plan of the build it was made on; null for what has none
+ * @example checkCopy({ GB: 100, seconds: 240, source: 'internal', target: 'drive' }, null) // []
  */
 // eslint-disable-next-line complexity -- one line for each alarm, the gravest first
 export function checkCopy(claim: CopyClaim, build: { input: PlanInput; report: PlanReport } | null): CopyAlarm[] {

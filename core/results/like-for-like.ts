@@ -25,6 +25,7 @@ const OTHERS = [
 /**
  * Lists what differs between two runs beside their figures, in words: more than one thing, and they are not like for like. What only one of them says
  * counts as different, for nobody knows.
+ * @example differingConditions.length // 2
  */
 export function differingConditions(one: Compared, other: Compared): string[] {
   const differs: string[] = [];

@@ -42,6 +42,7 @@ export const RATIO_FROM_S = 20;
 /**
  * Compares two copies timed by hand; their errors add as squares.
  * @returns null where one of them took less than 20 s: then no ratio is claimed
+ * @example timedRatio({ GB: 1, seconds: 5 }, { GB: 1, seconds: 5 }, 'before') // null
  */
 export function timedRatio(
   one: { GB: GB; seconds: Seconds },
@@ -71,6 +72,7 @@ type Around = { value: number; low: number; high: number };
  * Works out of a copy that fell off a cache what is not known, from size, time and two of the three others: seconds = cliff / fast + (size -
  * cliff) / slow. The error of the hand, and 2 % of each rate that was read off a screen, go with it: the worst of all corners.
  * @throws RangeError where fewer than two are known, or no cliff explains size and time
+ * @example solveFallOff({ GB: 400, seconds: 700, fast: 1000, slow: 500 }).cliffGB.value // 100
  */
 export function solveFallOff(copy: FallOff): FallOffFound {
   const known = [copy.fast, copy.slow, copy.cliffGB].filter((value) => value !== undefined).length;

@@ -33,13 +33,19 @@ export const startWatch = ({ now, steady, page }: Clocks): Watch => ({
   laps: []
 });
 
-/** Stops a watch that runs; one that has stopped stays as it is. */
+/**
+ * Stops a watch that runs; one that has stopped stays as it is.
+ * @example stopWatch(startWatch({ now: 0, steady: 0, page: 'a' }), { now: 9, steady: 9, page: 'a' }).stoppedAt // 9
+ */
 export const stopWatch = (watch: Watch, { now, steady, page }: Clocks): Watch =>
   watch.stoppedAt !== undefined
     ? watch
     : { ...watch, stoppedAt: now, ...(page === watch.page ? { stoppedSteady: steady } : {}) };
 
-/** Takes a lap: the end of one copy and the beginning of the next. */
+/**
+ * Takes a lap: the end of one copy and the beginning of the next.
+ * @example lapWatch(startWatch({ now: 0, steady: 0, page: 'a' }), { now: 9, steady: 9, page: 'a' }).laps.length // 1
+ */
 export const lapWatch = (watch: Watch, { now, steady }: Clocks): Watch =>
   watch.stoppedAt !== undefined ? watch : { ...watch, laps: [...watch.laps, { at: now, steady }] };
 
@@ -56,6 +62,7 @@ export type WatchReading = {
 /**
  * Reads a watch. Where page and start are the same, its steady count decides: it does not care for a clock that is set. A clock that went on by more
  * than the page counted means a computer that slept, or one whose clock was set forward: then nobody can tell.
+ * @example readWatch(startWatch({ now: 0, steady: 0, page: 'a' }), { now: 5000, steady: 5000, page: 'a' }).seconds // 5
  */
 export function readWatch(watch: Watch, clocks: Clocks): WatchReading {
   const until = watch.stoppedAt ?? clocks.now;

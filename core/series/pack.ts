@@ -63,6 +63,7 @@ export function packSeries(series: Series): Uint8Array {
 /**
  * Reads what `packSeries` made.
  * @throws RangeError where the bytes are no series, or end before it does
+ * @example unpackSeries(packSeries({ t: [1], MBps: [2.5] })) // { t: [1], MBps: [2.5] }
  */
 export function unpackSeries(bytes: Uint8Array): Series {
   let at = 0;

@@ -14,6 +14,7 @@ export const seriesHeads = (series: Series): string[] => [
  * Writes a series out as CSV: a line of heads, then a line a sample, decimal point, CRLF (RFC 4180). Only numbers and our own heads stand in
  * it, so no cell can be a formula.
  * @param simulated then every line says so, in a column of its own
+ * @example seriesCsv({ t: [1], MBps: [950] }, false).includes('1,950') // true
  */
 export function seriesCsv(series: Series, simulated: boolean): string {
   const columns = SERIES_COLUMN_IDS.filter((id) => series[id]);

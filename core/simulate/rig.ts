@@ -203,6 +203,7 @@ function placesOf(
  * @param wantedS how long it takes about, so that samples are dense enough and not too many
  * @returns null where the build does not connect or does not fit
  * @throws RangeError where a phase asks for an internal disk that nothing is known of
+ * @example playRig(anInput(), [{ work: 'read', GB: 1, label: 'Read' }], { seed: 1 }, 60)?.phases.length // 1
  */
 export function playRig(
   input: PlanInput,

@@ -1,3 +1,6 @@
+import { invalidateAll } from '$app/navigation';
+import { notices } from '$lib/ui/frame/notices.svelte';
+import { send } from './api';
 import { SERIES_COLUMN_IDS, type Series, type SeriesColumn } from '#core/series/series';
 import { reduceSeries } from '#core/series/reduce';
 
@@ -80,6 +83,13 @@ export class LiveRun {
     // A new object each time: the columns themselves go on growing.
     if (this.drawn.t === t) this.drawn = { ...this.drawn, t: [...t], MBps: [...this.drawn.MBps] };
   }
+}
+
+/** Holds a run of the rig where it is, or goes on with one; what stands in the way is said. */
+export async function askRig(path: string, what: 'cancel' | 'resume', body: object): Promise<void> {
+  const answer = await send('POST', `${path}/${what}`, body);
+  if (!answer.ok) notices.add('error', answer.failure.message);
+  await invalidateAll();
 }
 
 /** A short sound at the end of a long run; a browser that forbids it stays silent. */

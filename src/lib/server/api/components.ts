@@ -42,7 +42,9 @@ import { answerSchema, askSchema, sheetSchema, stageSchema, stepSchema } from '#
 import { causeSchema, symptomSchema, troubleAnswersSchema, troubleReportSchema } from '#core/diagnosis/trouble';
 import { troubleRecordSchema } from '#core/diagnosis/record';
 import { conditionsSchema } from '#core/results/conditions';
-import { pairResultsSchema, runInputSchema } from '#core/results/run';
+import { crateRunInputSchema, pairResultsSchema, repeatSchema, resultsSchema, runInputSchema } from '#core/results/run';
+import { settingsSchema } from '#core/results/settings';
+import { seriesSchema } from '#core/series/series';
 import { simulateReportSchema } from '#core/simulate/simulate';
 import { temperatureLogSchema } from '#core/temperature-logs/log';
 import { imprintCheckSchema, observationInputSchema } from '#core/temperature-logs/observation';
@@ -52,7 +54,7 @@ import { storedBuildSchema } from '../repositories/builds';
 import { crateSchema, deletedCrateSchema } from '../repositories/crates';
 import { storedObservationSchema } from '../repositories/observations';
 import { storedSheetSchema } from '../repositories/sheets';
-import { chainSchema, storedRunSchema } from '../repositories/runs';
+import { chainSchema, rigStateSchema, storedRunSchema } from '../repositories/runs';
 import { importRequestSchema } from '../transfer/import-request';
 import { errorSchema } from './operation';
 import { changed, task } from './operations/common';
@@ -97,6 +99,12 @@ const NAMED: readonly (readonly [string, z.ZodType])[] = [
   ['Results', pairResultsSchema],
   ['Conditions', conditionsSchema],
   ['Run', runInputSchema],
+  ['CrateRun', crateRunInputSchema],
+  ['KeptResults', resultsSchema],
+  ['Repeat', repeatSchema],
+  ['RunSettings', settingsSchema],
+  ['Series', seriesSchema],
+  ['RigState', rigStateSchema],
   ['StoredRun', storedRunSchema],
   ['Chain', chainSchema],
   ['Observation', observationInputSchema],

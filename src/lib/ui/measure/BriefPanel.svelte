@@ -4,7 +4,7 @@
   import type { Protocol } from '#core/protocols/protocols';
   import type { TestedSubject } from '#core/protocols/tested';
   import { counted, duration, figure, quantity } from '#core/quantities/format';
-  import { bytesWords, timeWords } from './words';
+  import { bytesWords, takesWords } from './words';
 
   type Props = {
     protocol: Protocol;
@@ -26,7 +26,7 @@
 <dl class="costs">
   <div>
     <dt>Takes</dt>
-    <dd>{timeWords(brief.seconds)}</dd>
+    <dd>{takesWords(brief.seconds)}</dd>
   </div>
   <div>
     <dt>Writes</dt>

@@ -3,6 +3,7 @@
   import {
     CONDITION_FIELDS,
     missingConditions,
+    wayOfCopy,
     type ConditionField,
     type ConditionId,
     type Conditions
@@ -21,6 +22,9 @@
   let { conditions, needed, tried, errors = {}, onchange }: Props = $props();
   const first = $derived(CONDITION_FIELDS.filter(({ id }) => needed.includes(id)));
   const others = $derived(CONDITION_FIELDS.filter(({ id }) => !needed.includes(id)));
+  const way = $derived(
+    conditions.source && conditions.target ? wayOfCopy(conditions.source, conditions.target) : undefined
+  );
   const missing = $derived(missingConditions(conditions, needed));
   let unread = $state<Partial<Record<ConditionId, string>>>({});
 
@@ -113,6 +117,7 @@
 <div class="fields">
   {#each first as one (one.id)}{@render field(one)}{/each}
 </div>
+{#if way}<p class="small" class:bad={way.measured === 'neither'}>{way.says}</p>{/if}
 <details>
   <summary
     >More conditions <span class="small quiet">what another result must share to be compared with this one</span
@@ -130,6 +135,9 @@
     gap: 10px 16px;
     align-items: start;
     margin: 6px 0 10px;
+  }
+  .bad {
+    color: var(--ash-fail);
   }
   .unknown {
     display: inline-flex;

@@ -89,8 +89,16 @@
     gap: 6px;
     min-height: 24px;
   }
+  input {
+    accent-color: var(--ash-ember);
+  }
   input[type='number'] {
     width: 4.5em;
+    padding: 4px 6px;
+    border: 1px solid var(--ash-edge);
+    background: var(--ash-sheet);
+    color: inherit;
+    font: inherit;
   }
   ol {
     max-height: 18rem;

@@ -3,6 +3,7 @@
   import type { ProtocolPhase } from '#core/protocols/phase';
   import { duration, quantity, rate } from '#core/quantities/format';
   import { readQuantity } from '#core/quantities/read';
+  import { looksLikeTime, readTime } from '#core/quantities/read-time';
   import Wide from '../common/Wide.svelte';
   import type { HandTime } from './hand-times';
   type Props = {
@@ -26,11 +27,8 @@
   function typed(i: number, event: Event): void {
     const text = (event.target as HTMLInputElement).value.trim();
     if (text === '') return ontype(i, { text });
-    // A rate where it is one, else a time: 3:42, 95 s, 1.2 GB/s.
-    const isTime = /^\d+:\d|s$|min$|h$/i.test(text) && !/\/\s*s$/i.test(text);
-    const read = isTime
-      ? readQuantity(text, { unit: 's', min: 0.01, max: 1e7 })
-      : readQuantity(text, { unit: 'MB/s', min: 0.001, max: 1e6 });
+    const isTime = looksLikeTime(text);
+    const read = isTime ? readTime(text) : readQuantity(text, { unit: 'MB/s', min: 0.001, max: 1e6 });
     if (!read.ok) ontype(i, { text, error: read.message });
     else ontype(i, isTime ? { text, seconds: read.value } : { text, MBps: read.value });
   }
@@ -76,10 +74,13 @@
             </td>
             <td class="number">{made === undefined ? '–' : `${rate(made)} MB/s`}</td>
             <td
-              ><button type="button" onclick={() => onwatch(i)}
+              ><button
+                type="button"
+                aria-label="{running?.at === i ? 'Stop' : 'Time it'}: {phase.label}"
+                onclick={() => onwatch(i)}
                 >{running?.at === i
                   ? `Stop, ${duration(Math.max(0, (now - running.since) / 1000))}`
-                  : `Time ${phase.label}`}</button
+                  : 'Time it'}</button
               ></td
             >
           {/if}

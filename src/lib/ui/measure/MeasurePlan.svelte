@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { untrack } from 'svelte';
   import { Button, Select, SelectItem, TextArea, TextInput } from 'carbon-components-svelte';
   import { briefOf } from '#core/protocols/brief';
   import type { RunAlarm } from '#core/protocols/gates';
@@ -47,10 +48,11 @@
     running: { at: number; since: number } | null;
     random: { read: string; write: string };
   };
-  // svelte-ignore state_referenced_locally
+  /** A folder goes from the internal disk to the drive first. */
+  const begun = (): Conditions => (protocol.id === 'copy' ? { source: 'internal', target: 'drive', ...known } : known);
   let draft = $state<Draft>({
     settings: {},
-    conditions: known,
+    conditions: begun(),
     times: [],
     running: null,
     random: { read: '', write: '' }
@@ -62,7 +64,7 @@
   let seed = $state('');
   $effect(() => {
     const kept = keptDraft<Partial<Draft>>(draftKey);
-    if (kept) draft = { ...draft, ...kept };
+    if (kept) draft = { ...untrack(() => draft), ...kept };
   });
   const keep = () => keepDraft(draftKey, draft);
 

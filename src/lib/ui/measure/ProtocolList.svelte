@@ -4,7 +4,7 @@
   import type { TestedSubject } from '#core/protocols/tested';
   import { figure } from '#core/quantities/format';
   import Wide from '../common/Wide.svelte';
-  import { bytesWords, timeWords } from './words';
+  import { bytesWords, takesWords } from './words';
 
   /** Questions that a measurement answers, each with what it costs; one is chosen by going to its page. */
   let {
@@ -30,7 +30,7 @@
         <tr>
           <td><a href={hrefOf(protocol.id)}>{protocol.answers}</a> <span class="small quiet">{protocol.label}</span></td
           >
-          <td class="number">{timeWords(brief.seconds)}</td>
+          <td class="number">{takesWords(brief.seconds)}</td>
           <td class="number">{bytesWords(brief.writesGB)}</td>
           <td class="number"
             >{brief.wearPercent === null
@@ -51,5 +51,32 @@
   }
   .number {
     white-space: nowrap;
+  }
+  @media (max-width: 700px) {
+    /* The question first, what it costs below it. */
+    thead th:not(:first-child) {
+      display: none;
+    }
+    tr {
+      display: grid;
+      grid-template-columns: auto auto 1fr;
+      gap: 2px 18px;
+      border-bottom: 1px solid var(--ash-line);
+    }
+    td {
+      padding: 4px 0;
+      border: 0;
+      text-align: left;
+    }
+    td:first-child {
+      grid-column: 1 / -1;
+      padding-top: 10px;
+    }
+    td.number:nth-child(3)::before {
+      content: 'writes ';
+    }
+    td.number:nth-child(4)::before {
+      content: 'of its life ';
+    }
   }
 </style>

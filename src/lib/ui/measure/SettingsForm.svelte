@@ -2,6 +2,7 @@
   import { Select, SelectItem, TextInput } from 'carbon-components-svelte';
   import type { Protocol } from '#core/protocols/protocols';
   import { readQuantity, type Expectation } from '#core/quantities/read';
+  import { readTime } from '#core/quantities/read-time';
   import { figure } from '#core/quantities/format';
   import type { Settings } from '#core/results/settings';
 
@@ -32,8 +33,9 @@
     if (!expect) return;
     wrong = { ...wrong, [key]: undefined };
     if (text === '') return onset({ [key]: undefined });
-    const read = readQuantity(text, expect);
+    const read = expect.unit === 's' ? readTime(text, expect.max) : readQuantity(text, expect);
     if (!read.ok) wrong = { ...wrong, [key]: read.message };
+    else if (read.value < (expect.min ?? 0)) wrong = { ...wrong, [key]: `At least ${expect.min} ${expect.unit}.` };
     else if (WHOLE.has(key) && !Number.isInteger(read.value))
       wrong = { ...wrong, [key]: 'This must be a whole number.' };
     else onset({ [key]: read.value });

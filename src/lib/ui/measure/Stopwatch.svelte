@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { untrack } from 'svelte';
   import { Button, Checkbox, Select, SelectItem, TextInput } from 'carbon-components-svelte';
   import type { PlanInput, PlanReport } from '#core/plan/report';
   import { COPY_END_LABEL, COPY_ENDS, wayOfCopy, type CopyEnd } from '#core/results/conditions';
@@ -83,7 +84,7 @@
     pageName = String(performance.timeOrigin);
     tick();
     const kept = keptDraft<Partial<Kept>>(keptUnder);
-    if (kept) copy = { ...copy, ...kept, repeats: kept.repeats ?? [] };
+    if (kept) copy = { ...untrack(() => copy), ...kept, repeats: kept.repeats ?? [] };
   });
   const keep = () => keepDraft(keptUnder, copy);
   const set = <K extends keyof Kept>(key: K, value: Kept[K]) => {

@@ -2,7 +2,7 @@ import type { Band } from '#core/quantities/band';
 import { bandText, duration, quantity } from '#core/quantities/format';
 
 /** A time that is forecast, in the unit in which a person thinks of it. */
-export function timeWords(seconds: Band | null): string {
+export function takesWords(seconds: Band | null): string {
   if (!seconds) return 'nobody can say';
   if (seconds.high - seconds.low < Math.max(1, seconds.typical * 0.02)) return duration(seconds.typical);
   return `${duration(seconds.low)} to ${duration(seconds.high)}`;

@@ -7,12 +7,16 @@ import { seriesSchema } from '#core/series/series';
 import { reduceSeries } from '#core/series/reduce';
 import { seriesCsv } from '#core/series/table';
 import { keepRun } from '../../planning/keep-run';
-import { notFound } from '../../problems/problem';
+import { notFound, Problem } from '../../problems/problem';
+import { resumeRun } from '../../rig/rig';
+import { watchRun } from '../../rig/watch';
+import { cancelTask } from '../../tasks/tasks';
 import * as builds from '../../repositories/builds';
 import * as runs from '../../repositories/runs';
 import { refreshed, seriesOfRun } from '../../repositories/run-rig';
 import { download } from '../download';
 import { operation } from '../operation';
+import { rigBegun, rigSpeed } from './rig-runs';
 import { CRATE, inBuild, inBuildWithId, inCrate, inCrateWithId, changed, versioned } from './common';
 
 /** A series of a million samples and several columns, as JSON. */
@@ -151,6 +155,83 @@ export const runOperations = {
           `${run.protocol}-${run.date}${run.simulated ? '-simulated' : ''}.csv`
         );
       return { simulated: run.simulated, samples: whole.t.length, series };
+    }
+  }),
+
+  cancelRigRun: operation({
+    method: 'post',
+    path: `${CRATE}/runs/{id}/cancel`,
+    summary: 'Hold a simulated run where it is; what was sampled is kept.',
+    params: inCrateWithId,
+    body: z.strictObject({}),
+    response: runs.storedRunSchema,
+    handle: async ({ db, params: { crateId, id: runId } }) => {
+      const { run, rig } = await refreshed(db, { crateId, runId });
+      if (rig.state !== 'running' || !rig.taskId) return run;
+      await cancelTask(db, rig.taskId);
+      return runs.getRun(db, { crateId, id: runId });
+    }
+  }),
+
+  resumeRigRun: operation({
+    method: 'post',
+    path: `${CRATE}/runs/{id}/resume`,
+    summary: 'Go on with a simulated run from its last sample.',
+    params: inCrateWithId,
+    body: z.strictObject({ speed: rigSpeed.optional() }),
+    response: rigBegun,
+    status: 202,
+    handle: ({ db, params: { crateId, id: runId }, body, by }) => resumeRun(db, { crateId, runId, ...body, by })
+  }),
+
+  runEvents: operation({
+    method: 'get',
+    path: `${CRATE}/runs/{id}/events`,
+    summary:
+      'Server-sent events of a simulated run: `samples`, whose id is the index after its last sample, and `state`. Last-Event-ID, or `after=`, resumes.',
+    params: inCrateWithId,
+    query: z.strictObject({
+      after: z
+        .string()
+        .regex(/^\d{1,9}$/, 'must be a whole number')
+        .optional()
+    }),
+    produces: 'text/event-stream',
+    response: runs.rigStateSchema,
+    handle: async ({ db, params: { crateId, id: runId }, query, request }) => {
+      const last = request.headers.get('last-event-id') ?? query.after ?? '0';
+      if (!/^\d{1,9}$/.test(last))
+        throw new Problem('bad-input', 'Last-Event-ID must be the number of a sample.', [
+          { path: 'after', message: 'must be a whole number' }
+        ]);
+      await runs.getRun(db, { crateId, id: runId });
+      const encoder = new TextEncoder();
+      const gone = new AbortController();
+      request.signal.addEventListener('abort', () => gone.abort());
+      const stream = new ReadableStream<Uint8Array>({
+        start(controller) {
+          const send = (event: string, data: unknown, sent: number) => {
+            try {
+              controller.enqueue(encoder.encode(`id: ${sent}\nevent: ${event}\ndata: ${JSON.stringify(data)}\n\n`));
+            } catch {
+              gone.abort(); // the reader has gone
+            }
+          };
+          void watchRun(db, { crateId, runId, from: Number(last) }, send, gone.signal)
+            .catch(() => {})
+            .finally(() => {
+              try {
+                controller.close();
+              } catch {
+                // closed already
+              }
+            });
+        },
+        cancel: () => gone.abort()
+      });
+      return new Response(stream, {
+        headers: { 'content-type': 'text/event-stream', 'cache-control': 'no-cache, no-transform' }
+      });
     }
   })
 };

@@ -57,11 +57,7 @@
     </Select>
   </div>
   {#if data.runs.length === 0}
-    <p class="quiet">
-      Nothing measured yet. Open a build and choose Measure; or measure {#if data.hosts.length > 0}the internal disk of
-        a computer,
-      {/if}something ready-made below.
-    </p>
+    <p class="quiet">Nothing measured yet. Open a build and choose Measure; or choose below what else to measure.</p>
   {:else}
     <Wide label="Results">
       <table class="plain-table">

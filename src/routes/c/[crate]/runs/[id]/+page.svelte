@@ -11,8 +11,7 @@
   import { ratioOf } from '#core/results/repeats';
   import { differingConditions } from '#core/results/like-for-like';
   import { changesOf } from '$lib/client/change';
-  import { send } from '$lib/client/api';
-  import { chime, LiveRun } from '$lib/client/live-run.svelte';
+  import { askRig, chime, LiveRun } from '$lib/client/live-run.svelte';
   import { preparePhoto } from '$lib/client/photo';
   import { notices } from '$lib/ui/frame/notices.svelte';
   import ConditionsForm from '$lib/ui/measure/ConditionsForm.svelte';
@@ -71,11 +70,7 @@
   });
 
   let speed = $state(60);
-  async function ask(what: 'cancel' | 'resume', body: object): Promise<void> {
-    const answer = await send('POST', `${path}/${what}`, body);
-    if (!answer.ok) notices.add('error', answer.failure.message);
-    await invalidateAll();
-  }
+  const ask = (what: 'cancel' | 'resume', body: object) => askRig(path, what, body);
   let edited = $state.raw<typeof run.conditions>();
   async function keepConditions(): Promise<void> {
     if (!edited) return;
@@ -355,6 +350,19 @@
   .notes {
     display: block;
     margin: 8px 0;
+  }
+  input[type='number'],
+  select,
+  textarea {
+    padding: 4px 6px;
+    border: 1px solid var(--ash-edge);
+    background: var(--ash-sheet);
+    color: inherit;
+    font: inherit;
+  }
+  select {
+    max-width: 100%;
+    min-height: 32px;
   }
   textarea {
     display: block;

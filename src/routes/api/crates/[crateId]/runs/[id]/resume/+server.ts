@@ -1,4 +1,4 @@
 import { serve } from '$lib/server/api/operation';
-import { rigOperations } from '$lib/server/api/operations/rig-runs';
+import { runOperations } from '$lib/server/api/operations/runs';
 
-export const POST = serve(rigOperations.resumeRigRun);
+export const POST = serve(runOperations.resumeRigRun);
