@@ -40,6 +40,7 @@ export class LiveRun {
   /** Begins to listen. @returns stops it */
   listen(path: string): () => void {
     this.#whole = { t: [], MBps: [] };
+    this.state = null;
     const source = new EventSource(path);
     source.onopen = () => (this.away = false);
     source.onerror = () => (this.away = true);

@@ -1,4 +1,5 @@
 import { goto } from '$app/navigation';
+import { STAGE_LABEL, type BuildStage } from '#core/build/stages';
 import type { RunAlarm } from '#core/protocols/gates';
 import type { ProtocolId } from '#core/results/protocol-ids';
 import type { RunInput, Subject } from '#core/results/run';
@@ -17,19 +18,27 @@ export type RigAsked = {
   seed?: number;
 };
 
+type Measured = {
+  crateId: string;
+  home: string;
+  subject: Subject;
+  /** The build that is measured, where it is one. */
+  build?: { id: string; tag: string; stage: BuildStage; version: number };
+};
+
 /** Keeping and beginning runs, as the pages that measure share it. */
 export class MeasureRun {
   refused = $state.raw<{ fields: Record<string, string>; alarms: readonly RunAlarm[] }>({ fields: {}, alarms: [] });
   busy = $state(false);
-  readonly #of: () => { crateId: string; home: string; subject: Subject };
+  readonly #of: () => Measured;
 
-  constructor(of: () => { crateId: string; home: string; subject: Subject }) {
+  constructor(of: () => Measured) {
     this.#of = of;
   }
 
   /** Keeps a result. @returns whether it was kept; what stands in the way is in `refused` */
   async keep(run: RunInput, then?: () => void): Promise<boolean> {
-    const { crateId, home, subject } = this.#of();
+    const { crateId, home, subject, build } = this.#of();
     this.busy = true;
     const refusal = await changesOf(crateId)(
       'POST',
@@ -45,6 +54,14 @@ export class MeasureRun {
       fields: Object.fromEntries(refusal?.fields.map((field) => [field.path, field.message]) ?? []),
       alarms: (refusal?.details.alarms as RunAlarm[] | undefined) ?? []
     };
+    // A first result is what the stage measured (`benched`) means.
+    if (!refusal && build?.stage === 'formatted')
+      await changesOf(crateId)(
+        'PUT',
+        `/api/crates/${crateId}/builds/${build.id}/stage`,
+        { version: build.version, stage: 'benched' },
+        `${build.tag} is now ${STAGE_LABEL.benched}.`
+      );
     return refusal === undefined;
   }
 

@@ -2,7 +2,7 @@
   import DayField from '$lib/ui/common/DayField.svelte';
   import { dayHere } from '../common/day-here';
   import { Button, Checkbox, Select, SelectItem, TextArea, TextInput } from 'carbon-components-svelte';
-  import type { Alarm } from '#core/results/gates';
+  import type { RunAlarm } from '#core/protocols/gates';
   import { RESULT_FIELDS, type ResultField } from '#core/results/run-fields';
   import { RESULT_LABEL } from '#core/results/compare';
   import type { RunInput } from '#core/results/run';
@@ -14,7 +14,7 @@
     today: string;
     filesystem: FilesystemId;
     isWindows: boolean;
-    refused: { fields: Record<string, string>; alarms: Alarm[] };
+    refused: { fields: Record<string, string>; alarms: readonly RunAlarm[] };
     busy: boolean;
     draftKey: string;
     onsave: (input: RunInput) => Promise<boolean>;
@@ -117,7 +117,7 @@
     tried = false;
     dropDraft(draftKey);
   }
-  function accept(alarm: Alarm): void {
+  function accept(alarm: RunAlarm): void {
     accepted = [...accepted, alarm.id];
     void submit();
   }

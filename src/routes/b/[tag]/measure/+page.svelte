@@ -1,7 +1,6 @@
 <script lang="ts">
-  import { STAGE_LABEL } from '#core/build/stages';
   import { changesOf } from '$lib/client/change';
-  import type { Alarm } from '#core/results/gates';
+  import { MeasureRun } from '$lib/client/measure-run.svelte';
   import { day } from '#core/quantities/format';
   import { causeOf } from '#core/results/cause';
   import { newestFigures, PROTOCOL_LABEL } from '#core/results/newest';
@@ -28,30 +27,14 @@
   const cause = $derived(run && causeOf(run.results, snapshot, report));
   const subject = $derived(testedBuild(snapshot, report));
 
-  let refused = $state<{ fields: Record<string, string>; alarms: Alarm[] }>({ fields: {}, alarms: [] });
-  let busy = $state(false);
-
+  const measuring = new MeasureRun(() => ({
+    crateId: data.crate.id,
+    home,
+    subject: { buildId: data.build.id },
+    build: data.build
+  }));
   const change = $derived(changesOf(data.crate.id));
-  /** @returns whether it was kept */
-  async function onsave(input: RunInput): Promise<boolean> {
-    busy = true;
-    const { tag, stage, version, id } = data.build;
-    const refusal = await change('POST', path, input, { words: 'The result is kept.', then: () => (shown = null) });
-    busy = false;
-    refused = {
-      fields: Object.fromEntries(refusal?.fields.map((f) => [f.path, f.message]) ?? []),
-      alarms: (refusal?.details.alarms as Alarm[] | undefined) ?? []
-    };
-    // A first result is what the stage measured (`benched`) means.
-    if (!refusal && stage === 'formatted')
-      await change(
-        'PUT',
-        `/api/crates/${data.crate.id}/builds/${id}/stage`,
-        { version, stage: 'benched' },
-        `${tag} is now ${STAGE_LABEL.benched}.`
-      );
-    return refusal === undefined;
-  }
+  const onsave = (input: RunInput) => measuring.keep(input, () => (shown = null));
   const keepCopies = ({ repeats, conditions, accepted }: TimedCopies) =>
     onsave({ protocol: 'copy', date: data.today, results: copyResults(repeats), conditions, accepted });
   async function remove(id: string, version: number): Promise<void> {
@@ -102,8 +85,8 @@
         today={data.today}
         filesystem={report.filesystem.first.filesystem}
         isWindows={snapshot.host.os.family === 'windows'}
-        {refused}
-        {busy}
+        refused={measuring.refused}
+        busy={measuring.busy}
         {onsave}
         draftKey="draft:run:{data.build.id}"
       />

@@ -10,7 +10,12 @@
   const subject = $derived(testedBuild(data.build.snapshot, data.build.report));
   const protocols = $derived(protocolsFor('build', data.build.snapshot.drive.media));
   const protocol = $derived(protocols.find(({ id }) => id === data.protocol));
-  const measuring = new MeasureRun(() => ({ crateId: data.crate.id, home, subject: { buildId: data.build.id } }));
+  const measuring = new MeasureRun(() => ({
+    crateId: data.crate.id,
+    home,
+    subject: { buildId: data.build.id },
+    build: data.build
+  }));
   const noRig = $derived(
     data.build.report.throughput.read === null
       ? 'The forecast of this build is that it does not run: there is nothing that the rig could play.'

@@ -38,8 +38,9 @@
     if ((Date.now() - began) / 1000 > LONG_S) chime();
     void invalidateAll();
   });
-  const running = $derived((live.state ?? run.rig)?.state === 'running');
-  const rig = $derived(running && live.state ? live.state : run.rig);
+  // Once the run itself is known not to go on, what was told last while it did counts no more.
+  const rig = $derived(run.rig?.state === 'running' && live.state ? live.state : run.rig);
+  const running = $derived(rig?.state === 'running');
   $effect(() => {
     if (run.rig?.state !== 'running') return;
     began = Date.now();
