@@ -162,6 +162,96 @@ test.describe('stored things', () => {
     expect((await post({ date: '2026-02-31', results: { writeMBps: 950 } })).status()).toBe(400);
   });
 
+  test('runs of anything, their series back at any resolution, and what is wrong with one at its path', async ({
+    page
+  }) => {
+    const id = await crateId(page, 'fernhollow');
+    const parts = (await (await page.request.get(`/api/crates/${id}/models/table?kind=host&find=Moss`)).json()) as {
+      rows: [{ id: string }];
+    };
+    const post = (data: object) =>
+      page.request.post(`/api/crates/${id}/runs`, {
+        data: {
+          subject: { hostId: parts.rows[0].id },
+          protocol: 'baseline',
+          date: '2026-11-01',
+          conditions: {},
+          ...data
+        }
+      });
+    const t = Array.from({ length: 5000 }, (_, i) => i + 1);
+    const MBps = t.map((s) => (s === 1234 ? 7 : 5000));
+    const made = await post({ series: { t, MBps }, conditions: { notKnown: ['tool'] } });
+    expect(made.status()).toBe(201);
+    const { id: run, version, group } = (await made.json()) as { id: string; version: number; group: string };
+    const thin = await (await page.request.get(`/api/crates/${id}/runs/${run}/series?points=100`)).json();
+    expect(thin.samples).toBe(5000);
+    expect(thin.series.t.length).toBeLessThan(130);
+    // the one dip of five thousand samples is still there
+    expect(thin.series.MBps[thin.series.t.indexOf(1234)]).toBe(7);
+    const csv = await (await page.request.get(`/api/crates/${id}/runs/${run}/series?format=csv`)).text();
+    expect(csv.split('\r\n')[0]).toBe('"Time, s","Rate, MB/s"');
+    expect((await page.request.get(`/api/crates/${id}/runs/${run}/series?points=3`)).status()).toBe(400);
+    const changed = await page.request.put(`/api/crates/${id}/runs/${run}`, {
+      data: { version, conditions: { power: 'mains' } }
+    });
+    expect(changed.status()).toBe(200);
+    expect(
+      (await page.request.put(`/api/crates/${id}/runs/${run}`, { data: { version, conditions: {} } })).status()
+    ).toBe(409);
+    const path = async (data: object) => (await (await post(data)).json()).error.fields[0].path;
+    expect(await path({ series: { t: [1, 3, 2], MBps: [1, 1, 1] } })).toBe('series.t.2');
+    expect(await path({ series: { t: [1, 2], MBps: [1] } })).toBe('series.MBps');
+    expect(await path({ results: { writeMBps: 1 }, conditions: { notKnown: ['nothing'] } })).toBe(
+      'conditions.notKnown.0'
+    );
+    expect(await path({})).toBe('results');
+    expect(await path({ subject: { hostId: run }, results: { writeMBps: 1 } }).catch(() => 'none')).toBe('none');
+    expect(
+      (
+        await page.request.post(`/api/crates/${id}/undo`, {
+          data: { group: ((await changed.json()) as { group: string }).group }
+        })
+      ).status()
+    ).toBe(200);
+    expect((await page.request.post(`/api/crates/${id}/undo`, { data: { group } })).status()).toBe(409);
+  });
+
+  test('a run of the rig over the API: told from where one was, refused twice on one drive, and never as measured', async ({
+    page
+  }) => {
+    const id = await crateId(page, 'fernhollow');
+    const builds = (await (await page.request.get(`/api/crates/${id}/builds`)).json()) as { id: string; tag: string }[];
+    const build = builds.find(({ tag }) => tag === 'AC-0012')!;
+    const rig = `/api/crates/${id}/builds/${build.id}/rig-runs`;
+    const begun = await page.request.post(rig, {
+      data: { protocol: 'soak', settings: { seconds: 60 }, speed: 20, seed: 3, date: '2026-01-02' }
+    });
+    expect(begun.status()).toBe(202);
+    const { runId } = (await begun.json()) as { runId: string };
+    const busy = await page.request.post(rig, { data: { protocol: 'pair-check', date: '2026-01-02' } });
+    expect(busy.status()).toBe(409);
+    expect((await busy.json()).error).toMatchObject({ code: 'drive-busy', details: { runId } });
+    // Ends by itself when the run does: 60 s at 20 times are three seconds.
+    const events = await (
+      await page.request.get(`/api/crates/${id}/runs/${runId}/events`, { headers: { 'last-event-id': '10' } })
+    ).text();
+    expect(events).toContain('"first":10');
+    expect(events).not.toContain('"first":0,');
+    expect(events).toContain('"state":"done"');
+    expect((await (await page.request.get(`/api/crates/${id}/runs/${runId}`)).json()).simulated).toBe(true);
+    const csv = await (await page.request.get(`/api/crates/${id}/runs/${runId}/series?format=csv`)).text();
+    expect(
+      csv
+        .trim()
+        .split('\r\n')
+        .slice(1)
+        .every((line) => line.endsWith(',simulated'))
+    ).toBe(true);
+    expect((await page.request.get(`/api/crates/${id}/runs/${runId}/events?after=x`)).status()).toBe(400);
+    expect((await page.request.post(`/api/crates/${id}/runs/${runId}/resume`, { data: {} })).status()).toBe(409);
+  });
+
   test('a crate that is no demo is not reset', async ({ request }) => {
     const made = await (await request.post('/api/crates', { data: { name: 'Own' } })).json();
     expect((await request.post(`/api/crates/${made.id}/reset`, { data: {} })).status()).toBe(409);

@@ -18,6 +18,8 @@ export type LiveState = {
 const DRAWN = 1600;
 /** A chart that is drawn more often only takes the processor away from what is measured, ms. */
 const DRAW_MS = 500;
+/** How soon a server that answered with an error is asked again, ms. */
+const RETRY_MS = 2000;
 
 /**
  * A run that goes on, as its samples come. The browser reconnects by itself and says which sample it has last, so a page that was closed, or a
@@ -30,6 +32,9 @@ export class LiveRun {
   #whole: Partial<Record<SeriesColumn | 't', number[]>> = { t: [], MBps: [] };
   #drawnAt = 0;
   #timer: ReturnType<typeof setTimeout> | undefined;
+  #retry: ReturnType<typeof setTimeout> | undefined;
+  #source: EventSource | undefined;
+  #stopped = false;
   readonly #ended: () => void;
 
   /** @param ended told once, when the run no longer goes on */
@@ -41,23 +46,41 @@ export class LiveRun {
   listen(path: string): () => void {
     this.#whole = { t: [], MBps: [] };
     this.state = null;
-    const source = new EventSource(path);
+    this.#stopped = false;
+    this.#connect(path);
+    return () => {
+      this.#stopped = true;
+      clearTimeout(this.#timer);
+      this.#timer = undefined;
+      clearTimeout(this.#retry);
+      this.#source?.close();
+    };
+  }
+
+  /** Asks for what comes after the last sample that is here. */
+  #connect(path: string): void {
+    const have = this.#whole.t?.length ?? 0;
+    const source = new EventSource(have > 0 ? `${path}?after=${have}` : path);
+    this.#source = source;
     source.onopen = () => (this.away = false);
-    source.onerror = () => (this.away = true);
+    source.onerror = () => {
+      this.away = true;
+      // A server that answers with an error ends the source for good; one that is only gone, the browser asks again itself.
+      if (source.readyState === EventSource.CLOSED && !this.#stopped)
+        this.#retry = setTimeout(() => this.#connect(path), RETRY_MS);
+    };
     source.addEventListener('samples', (event: MessageEvent<string>) => {
       this.#take(JSON.parse(event.data) as { first: number; samples: Series });
     });
     source.addEventListener('state', (event: MessageEvent<string>) => {
+      this.away = false;
       this.state = JSON.parse(event.data) as LiveState;
       if (this.state.state === 'running') return;
+      this.#stopped = true;
       source.close();
       this.#draw();
       this.#ended();
     });
-    return () => {
-      clearTimeout(this.#timer);
-      source.close();
-    };
   }
 
   #take({ first, samples }: { first: number; samples: Series }): void {
