@@ -7,6 +7,8 @@ export default defineConfig({
   worker: { format: 'es' },
   server: { host: '127.0.0.1', port: 4311, strictPort: true },
   test: {
+    // One for each processor: the default leaves one of two idle.
+    maxWorkers: '100%',
     projects: [
       {
         extends: true,

@@ -27,6 +27,11 @@ describe('the newest figures of a build', () => {
     ['the internal disk is not the build', made('baseline', { writeMBps: 2500 })],
     ['what the rig is still at is no result yet', made('pair-check', { writeMBps: 1 }, { state: 'running' })]
   ])('%s', (_what, newer) => expect(newestFigures([newer, old])).toBe(old));
+  it('what was kept against an alarm stands back, where there is another', () => {
+    const doubtful = { ...made('pair-check', { writeMBps: 1190 }), accepted: ['writeMBps-above-band'] };
+    expect(newestFigures([doubtful, old])).toBe(old);
+    expect(newestFigures([doubtful])).toBe(doubtful);
+  });
   it('a simulated one that has come to its end counts', () => {
     const done = made('pair-check', { writeMBps: 950 }, { state: 'done' });
     expect(newestFigures([done, old])).toBe(done);

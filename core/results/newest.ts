@@ -17,17 +17,25 @@ export const PROTOCOL_LABEL: Record<ProtocolId, string> = {
 };
 
 /** A run, as far as its figures may stand for its build. */
-type Kept = { protocol: ProtocolId; results: PairResults; rig?: { state: string } | null };
+type Kept = {
+  protocol: ProtocolId;
+  results: PairResults;
+  accepted?: readonly string[];
+  rig?: { state: string } | null;
+};
+
+const hasFigures = ({ protocol, results, rig }: Kept): boolean =>
+  protocol !== 'baseline' &&
+  (!rig || rig.state === 'done') &&
+  RESULT_FIELDS.some((field) => results[field] !== undefined);
 
 /**
- * Finds the newest run whose figures say how fast its build is: one that has come to its end, of the chain and not of the computer's own disk.
+ * Finds the newest run whose figures say how fast its build is: one that has come to its end, of the chain and not of the computer's own
+ * disk. One that was kept against an alarm stands back behind an older one without.
  * @param runs newest first
  * @example newestFigures([]) // undefined
  */
-export const newestFigures = <R extends Kept>(runs: readonly R[]): R | undefined =>
-  runs.find(
-    ({ protocol, results, rig }) =>
-      protocol !== 'baseline' &&
-      (!rig || rig.state === 'done') &&
-      RESULT_FIELDS.some((field) => results[field] !== undefined)
-  );
+export function newestFigures<R extends Kept>(runs: readonly R[]): R | undefined {
+  const withFigures = runs.filter(hasFigures);
+  return withFigures.find(({ accepted }) => (accepted?.length ?? 0) === 0) ?? withFigures[0];
+}

@@ -11,6 +11,7 @@ import { Problem, refuse } from '../problems/problem';
 import { getBuild } from '../repositories/builds';
 import { getModel } from '../repositories/models';
 import { createRun, type Chain, type RunSubject } from '../repositories/runs';
+import { itemsIn } from '../repositories/units';
 import { formatOf } from './formatting';
 import { chainOf, internalChain, readyMadeChain } from './measuring';
 import { buildNow, loadLibrary } from './planning';
@@ -75,7 +76,13 @@ export async function keepRun(
     ]);
   // What was made of the drive is a condition of every later result, unless the result says otherwise.
   const format = 'buildId' in subject ? await formatOf(db, { crateId, buildId: subject.buildId }) : undefined;
-  const conditions = format ? { ...conditionsFrom(format), ...run.conditions } : run.conditions;
+  const unitIds = 'buildId' in subject ? await itemsIn(db, { crateId, buildId: subject.buildId }) : [];
+  const conditions = {
+    ...(format ? conditionsFrom(format) : {}),
+    // The very items that are in it now, unless somebody says which others.
+    ...(unitIds.length > 0 ? { unitIds: unitIds.slice(0, 10) } : {}),
+    ...run.conditions
+  };
   const alarms = checkRun({ ...run, conditions }, measured.build);
   const stopping = blocking(alarms, run.accepted);
   const [first] = stopping;

@@ -8,6 +8,8 @@ import { checkPhoto } from '../photos/check';
 import { notFound, Problem } from '../problems/problem';
 import { putContent } from './contents';
 
+/** The type of what a series is kept as: a file of its run, and nobody's own. */
+export const SERIES_TYPE = 'application/x-series';
 /** What anybody may keep a file with. */
 export const SUBJECTS = ['models', 'units', 'builds', 'runs'] as const;
 /** What files hang on: photographs on the steps of a sheet come in by a way of their own. */
@@ -48,7 +50,8 @@ const fromRow = (row: Record<string, unknown>): Attachment =>
 
 export async function listAttachments(db: Knex, args: { crateId: string; subjectId?: string }): Promise<Attachment[]> {
   const where = { crate_id: args.crateId, ...(args.subjectId ? { subject_id: args.subjectId } : {}) };
-  return (await db('attachments').where(where).orderBy('created_at').orderBy('id')).map(fromRow);
+  const query = db('attachments').where(where).whereNot({ type: SERIES_TYPE });
+  return (await query.orderBy('created_at').orderBy('id')).map(fromRow);
 }
 
 /** Keeps a content once, however often it is attached. */

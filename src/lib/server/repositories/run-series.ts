@@ -6,7 +6,7 @@ import { packSeries, unpackSeries } from '#core/series/pack';
 import { SERIES_COLUMN_IDS, type Series, type SeriesColumn } from '#core/series/series';
 import { change, newId } from '../db/change';
 import { notFound } from '../problems/problem';
-import { keepFile } from './attachments';
+import { keepFile, SERIES_TYPE } from './attachments';
 
 const compress = promisify(brotliCompress);
 const decompress = promisify(brotliDecompress);
@@ -21,9 +21,8 @@ export const seriesMetaSchema = z.strictObject({
 });
 export type SeriesMeta = z.infer<typeof seriesMetaSchema>;
 
-/** Name and type of the file that a series is kept as, beside the pictures of its run. */
+/** Name of the file that a series is kept as, beside the pictures of its run. */
 const FILE_NAME = 'series.br';
-export const SERIES_TYPE = 'application/x-series';
 /** A series of a million samples and six columns packs into less than this; what unpacks to more is none. */
 const LARGEST = 64_000_000;
 

@@ -76,13 +76,16 @@ export async function loadStock(db: Knex, crateId: string): Promise<Map<string, 
 }
 
 /** @throws Problem `not-found` */
-/** Ids of the items of a part that are in a build. */
+/** Ids of the items that are in a build, or of those of one part. */
 export async function itemsIn(
   db: Knex,
-  args: { crateId: string; buildId: string; modelId: string }
+  args: { crateId: string; buildId: string; modelId?: string }
 ): Promise<string[]> {
   const { crateId, buildId, modelId } = args;
-  return db('units').where({ crate_id: crateId, build_id: buildId, model_id: modelId }).orderBy('id').pluck('id');
+  return db('units')
+    .where({ crate_id: crateId, build_id: buildId, ...(modelId ? { model_id: modelId } : {}) })
+    .orderBy('id')
+    .pluck('id');
 }
 
 export async function getUnit(

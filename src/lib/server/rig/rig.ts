@@ -101,12 +101,21 @@ export async function startRig(
     ...(otherRates ? { otherRates } : {})
   };
   const chain = chainOf(build.choice, snapshot, report);
+  const unitIds = (await itemsIn(db, { crateId, buildId })).slice(0, 10);
   const { id: runId } = await beginRig(db, {
     crateId,
     buildId,
     tag: build.tag,
     drive: await driveKey(db, build),
-    run: { protocol, date, conditions, chain, simulated: true, accepted: [], settings },
+    run: {
+      protocol,
+      date,
+      conditions: unitIds.length > 0 ? { unitIds, ...conditions } : conditions,
+      chain,
+      simulated: true,
+      accepted: [],
+      settings
+    },
     rig,
     by,
     at

@@ -58,3 +58,7 @@ export const task = z.strictObject({
     })
     .optional()
 });
+
+/** What a run that was begun, or goes on, answers with. */
+export const rigBegun = z.strictObject({ runId: z.string(), taskId: z.string() });
+export const rigSpeed = z.number().min(1).max(100_000).describe('times faster than life');

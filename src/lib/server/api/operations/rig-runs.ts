@@ -6,11 +6,7 @@ import { settingsSchema } from '#core/results/settings';
 import { SIMULATED_FAULTS } from '#core/simulate/faults';
 import { startRig } from '../../rig/rig';
 import { operation } from '../operation';
-import { CRATE, inBuild, refuseAhead } from './common';
-
-/** What a run that was begun, or goes on, answers with. */
-export const rigBegun = z.strictObject({ runId: z.string(), taskId: z.string() });
-export const rigSpeed = z.number().min(1).max(100_000).describe('times faster than life');
+import { CRATE, inBuild, refuseAhead, rigBegun, rigSpeed } from './common';
 
 /** The operations of the stand-in rig, by their names in the OpenAPI document. Everything it gives is simulated. */
 export const rigOperations = {

@@ -16,8 +16,17 @@ import * as runs from '../../repositories/runs';
 import { refreshed, seriesOfRun } from '../../repositories/run-rig';
 import { download } from '../download';
 import { operation } from '../operation';
-import { rigBegun, rigSpeed } from './rig-runs';
-import { CRATE, inBuild, inBuildWithId, inCrate, inCrateWithId, changed, versioned } from './common';
+import {
+  CRATE,
+  inBuild,
+  inBuildWithId,
+  inCrate,
+  inCrateWithId,
+  changed,
+  rigBegun,
+  rigSpeed,
+  versioned
+} from './common';
 
 /** A series of a million samples and several columns, as JSON. */
 const SERIES_BODY = 80_000_000;

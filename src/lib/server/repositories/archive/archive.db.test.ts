@@ -20,6 +20,7 @@ import { planned } from '../../../../../tests/planned-build';
 import { aDrive } from '../../../../../tests/parts';
 import { writing } from '../../db/writing';
 import { demoId } from '../../demo/id';
+import { DEMO_INTERNAL, DEMO_RUNS } from '../../demo/runs';
 import { seedOnce } from '../../demo/seed';
 import { Problem } from '../../problems/problem';
 import { noControl } from '../../work/control';
@@ -206,10 +207,12 @@ describe('a backup', () => {
       const failing = restoreBackup(other, { path, checked, safetyCopy: fileOf(''), at }, { ...noControl, report });
       await expect(failing).rejects.toThrow('the power went');
       expect((await listCrates(other)).map(({ id }) => id)).toEqual([crateId]);
+      // six files, and the series of every run of the demo that has one
+      const contents = 6 + DEMO_RUNS.length + DEMO_INTERNAL.length;
       // its contents went in before and are named by nothing: they go a day later
-      expect(await other('files')).toHaveLength(6);
+      expect(await other('files')).toHaveLength(contents);
       expect(await forgetUnusedContents(other)).toBe(0);
-      expect(await forgetUnusedContents(other, Date.now() + 86_500_000)).toBe(6);
+      expect(await forgetUnusedContents(other, Date.now() + 86_500_000)).toBe(contents);
       // and writing goes on
       await createModel(other, { crateId, spec: aDrive(), ...who });
     });

@@ -5,7 +5,6 @@ import { listAttachments } from '$lib/server/repositories/attachments';
 import { getBuild } from '$lib/server/repositories/builds';
 import { getRun, listRuns } from '$lib/server/repositories/runs';
 import { refreshed, seriesOfRun } from '$lib/server/repositories/run-rig';
-import { SERIES_TYPE } from '$lib/server/repositories/run-series';
 
 /** So many points a chart is drawn with. */
 const DRAWN = 1600;
@@ -45,7 +44,7 @@ export async function load({ params, parent }) {
             }
           : null,
       series: whole ? reduceSeries(whole, DRAWN) : null,
-      pictures: files.filter(({ type }) => type !== SERIES_TYPE),
+      pictures: files,
       same: same.filter(({ id }) => id !== run.id)
     };
   });
