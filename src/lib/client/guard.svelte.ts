@@ -136,15 +136,17 @@ export class Guard {
       .join(' ');
     if (wrong.length > 0) return;
     const asked = (this.#asked += 1);
+    const order = this.#order;
     this.busy = true;
     const answer = await send<EraseReport>('POST', '/api/erase-commands', this.#request());
     this.busy = false;
+    // The commands with the placeholder hold whatever was typed meanwhile, as long as the same is to be made.
+    if (answer.ok && !answer.data.unlocked && order === this.#order) this.plain = answer.data.commands;
     // Whatever was typed meanwhile has been asked for by itself.
     if (asked !== this.#asked) return;
     this.answer = answer.ok ? answer.data : undefined;
     if (!answer.ok) this.problem = answer.failure.message;
     else if (answer.data.unlocked) this.relocked = '';
-    else this.plain = answer.data.commands;
   }
 
   /** Looks whether something has made it void: the clock, a device that came or went, somebody who changed the build. */

@@ -136,6 +136,10 @@
   h2 {
     margin-bottom: 6px;
   }
+  li a {
+    display: inline-block;
+    min-height: 24px;
+  }
   @media (max-width: 900px) {
     .columns {
       grid-template-columns: minmax(0, 1fr);
