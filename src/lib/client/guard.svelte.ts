@@ -140,13 +140,17 @@ export class Guard {
     this.busy = true;
     const answer = await send<EraseReport>('POST', '/api/erase-commands', this.#request());
     this.busy = false;
-    // The commands with the placeholder hold whatever was typed meanwhile, as long as the same is to be made.
-    if (answer.ok && !answer.data.unlocked && order === this.#order) this.plain = answer.data.commands;
+    if (answer.ok) this.#keepPlain(answer.data, order);
     // Whatever was typed meanwhile has been asked for by itself.
     if (asked !== this.#asked) return;
     this.answer = answer.ok ? answer.data : undefined;
     if (!answer.ok) this.problem = answer.failure.message;
     else if (answer.data.unlocked) this.relocked = '';
+  }
+
+  /** The commands with the placeholder hold whatever was typed meanwhile, as long as the same is to be made. */
+  #keepPlain({ unlocked, commands }: EraseReport, order: string): void {
+    if (!unlocked && order === this.#order) this.plain = commands;
   }
 
   /** Looks whether something has made it void: the clock, a device that came or went, somebody who changed the build. */

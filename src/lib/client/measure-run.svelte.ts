@@ -9,6 +9,7 @@ import type { SimulatedFault } from '#core/simulate/faults';
 import { notices } from '$lib/ui/frame/notices.svelte';
 import { send } from './api';
 import { changesOf } from './change';
+import { preparePhoto } from './photo';
 
 export type RigAsked = {
   settings: Settings;
@@ -37,7 +38,8 @@ export class MeasureRun {
   }
 
   /** Keeps a result. @returns whether it was kept; what stands in the way is in `refused` */
-  async keep(run: RunInput, then?: () => void): Promise<boolean> {
+  async keep(run: RunInput, then?: () => void, picture?: File): Promise<boolean> {
+    let made: string | undefined;
     const { crateId, home, subject, build } = this.#of();
     this.busy = true;
     const refusal = await changesOf(crateId)(
@@ -45,7 +47,10 @@ export class MeasureRun {
       `/api/crates/${crateId}/runs`,
       { ...run, subject },
       {
-        words: 'The result is kept.',
+        words: ({ id }: { id: string }) => {
+          made = id;
+          return 'The result is kept.';
+        },
         ...(then ? { then } : { to: ({ id }: { id: string }) => `${home}/runs/${id}` })
       }
     );
@@ -54,6 +59,7 @@ export class MeasureRun {
       fields: Object.fromEntries(refusal?.fields.map((field) => [field.path, field.message]) ?? []),
       alarms: (refusal?.details.alarms as RunAlarm[] | undefined) ?? []
     };
+    if (!refusal && made && picture) await this.addPicture(made, picture);
     // A first result is what the stage measured (`benched`) means.
     if (!refusal && build?.stage === 'formatted')
       await changesOf(crateId)(
@@ -63,6 +69,21 @@ export class MeasureRun {
         `${build.tag} is now ${STAGE_LABEL.benched}.`
       );
     return refusal === undefined;
+  }
+
+  /** Keeps a picture beside a run: turned upright, made small, and without anything but the picture in it. */
+  async addPicture(runId: string, file: File): Promise<void> {
+    const { crateId } = this.#of();
+    const photo = await preparePhoto(file);
+    if (!photo.ok) return notices.add('error', photo.message);
+    const body = {
+      subjectTable: 'runs',
+      subjectId: runId,
+      name: photo.name,
+      type: 'image/jpeg',
+      content: photo.base64
+    };
+    await changesOf(crateId)('POST', `/api/crates/${crateId}/attachments`, body, `Added ${photo.name}.`);
   }
 
   /** Begins a run on the rig, and goes to its page. */

@@ -213,8 +213,14 @@ function played(
     brief.seconds?.typical ?? 600
   );
   if (!run) return undefined;
+  const phases = run.phases.map(({ label, fromS, toS }) => ({ label, fromS, toS }));
   const timed = run.phases.map(({ work, movedGB, fromS, toS }) => ({ work, GB: movedGB, seconds: toS - fromS }));
-  return { results: summarise(protocol, timed, run.series, taskS), series: run.series, settings: brief.settings };
+  return {
+    results: summarise(protocol, timed, run.series, taskS),
+    series: run.series,
+    settings: brief.settings,
+    phases
+  };
 }
 
 /** Results of every protocol, on builds, internal disks and ready-made drives; several with a fault to be found. All of it is simulated. */
@@ -240,6 +246,7 @@ export async function seedRuns(db: Knex, crateId: string): Promise<void> {
         accepted: []
       },
       series: made.series,
+      phases: made.phases,
       by: BY,
       at: `${demo.date}T16:30:00.000Z`
     });
@@ -266,6 +273,7 @@ export async function seedRuns(db: Knex, crateId: string): Promise<void> {
         accepted: []
       },
       series: made.series,
+      phases: made.phases,
       by: BY,
       at: `${date}T16:30:00.000Z`
     });

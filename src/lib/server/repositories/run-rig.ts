@@ -8,7 +8,7 @@ import { writing } from '../db/writing';
 import { notFound, Problem } from '../problems/problem';
 import type { TaskControl } from '../work/control';
 import { findTask } from './task-rows';
-import { forgetSamples, keepSeries, sampledSoFar, appendSamples, readSeries } from './run-series';
+import { appendSamples, forgetSamples, keepSeries, readSeries, sampledSoFar, type SeriesMeta } from './run-series';
 import { PROTOCOL_WORD, runFromRow, type NewRun, type RigRow, type StoredRun } from './runs';
 
 type By = { by: string; at: string };
@@ -200,7 +200,7 @@ export async function resumeRig(
 export async function finishRig(
   db: Knex,
   work: RigWork,
-  made: { results: PairResults; series: Series },
+  made: { results: PairResults; series: Series; phases: NonNullable<SeriesMeta['phases']> },
   control: TaskControl
 ): Promise<void> {
   const { crateId, runId, by } = work;
@@ -208,7 +208,7 @@ export async function finishRig(
   await writing(db, crateId, async (trx) => {
     const { run, rig, version } = await rigRow(trx, { crateId, runId }, true);
     const group = newId();
-    const { meta, attach } = await keepSeries(trx, { crateId, runId, series: made.series, group, by, at });
+    const { meta, attach } = await keepSeries(trx, { crateId, runId, ...made, group, by, at });
     const ended: RigRow = { ...rig, state: 'done', taskId: null, sampled: meta.samples, atS: meta.seconds, why: null };
     await change(trx, {
       action: 'update',

@@ -17,7 +17,12 @@ export const seriesMetaSchema = z.strictObject({
   samples: z.number(),
   seconds: z.number(),
   columns: z.array(z.string()),
-  movedGB: z.number()
+  movedGB: z.number(),
+  phases: z
+    .array(z.strictObject({ label: z.string().max(120), fromS: z.number(), toS: z.number() }))
+    .max(500)
+    .optional()
+    .describe('steps of the protocol, where it is known when each was')
 });
 export type SeriesMeta = z.infer<typeof seriesMetaSchema>;
 
@@ -34,9 +39,15 @@ type By = { by: string; at: string };
  */
 export async function keepSeries(
   trx: Knex.Transaction,
-  args: { crateId: string; runId: string; series: Series; group: string } & By
+  args: {
+    crateId: string;
+    runId: string;
+    series: Series;
+    phases?: SeriesMeta['phases'];
+    group: string;
+  } & By
 ): Promise<{ meta: SeriesMeta; attach: () => Promise<void> }> {
-  const { crateId, runId, series, group, by, at } = args;
+  const { crateId, runId, series, phases, group, by, at } = args;
   const packed = await compress(packSeries(series), {
     params: { [constants.BROTLI_PARAM_QUALITY]: 5, [constants.BROTLI_PARAM_MODE]: constants.BROTLI_MODE_GENERIC }
   });
@@ -52,7 +63,8 @@ export async function keepSeries(
     samples: series.t.length,
     seconds: last,
     columns: SERIES_COLUMN_IDS.filter((id) => series[id]),
-    movedGB: moved / 1000
+    movedGB: moved / 1000,
+    ...(phases ? { phases } : {})
   };
   const attach = async () => {
     await change(trx, {

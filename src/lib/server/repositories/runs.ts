@@ -15,7 +15,7 @@ import { change, newId, type ChangeResult } from '../db/change';
 import { writing } from '../db/writing';
 import { notFound, Problem } from '../problems/problem';
 import { deleteFilesOf } from './attachments';
-import { keepSeries, seriesMetaSchema } from './run-series';
+import { keepSeries, seriesMetaSchema, type SeriesMeta } from './run-series';
 
 /** Which things were measured: by id and by the name they had. */
 export const chainSchema = z.strictObject({
@@ -221,9 +221,17 @@ export const PROTOCOL_WORD: Record<ProtocolId, string> = {
  */
 export function createRun(
   db: Knex,
-  args: { crateId: string; subject: RunSubject; of: string; run: NewRun; series?: Series | undefined; id?: string } & By
+  args: {
+    crateId: string;
+    subject: RunSubject;
+    of: string;
+    run: NewRun;
+    series?: Series | undefined;
+    phases?: SeriesMeta['phases'];
+    id?: string;
+  } & By
 ): Promise<ChangeResult> {
-  const { crateId, subject, of, run, series, by, at, id = newId() } = args;
+  const { crateId, subject, of, run, series, phases, by, at, id = newId() } = args;
   const { protocol = 'pair-check', settings, ...rest } = run;
   const event = {
     kind: 'measured',
@@ -233,7 +241,7 @@ export function createRun(
     const row = { ...subject, protocol, settings: settings ?? null, ...rest };
     if (!series) return change(trx, { action: 'insert', table: 'runs', crateId, id, by, at, event, row });
     const group = newId();
-    const { meta, attach } = await keepSeries(trx, { crateId, runId: id, series, group, by, at });
+    const { meta, attach } = await keepSeries(trx, { crateId, runId: id, series, phases, group, by, at });
     const made = await change(trx, {
       action: 'insert',
       table: 'runs',

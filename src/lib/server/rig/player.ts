@@ -81,7 +81,8 @@ async function finish(db: Knex, work: RigWork, { series, phases }: RigRun, contr
     seconds: toS - fromS
   }));
   const results = summarise(work.protocol, timed, whole, work.settings.taskS);
-  await finishRig(db, work, { results, series: whole }, control);
+  const told = phases.map(({ label, fromS, toS }) => ({ label, fromS, toS }));
+  await finishRig(db, work, { results, series: whole, phases: told }, control);
 }
 
 const phaseAt = (phases: readonly PlayedPhase[], atS: number): string =>

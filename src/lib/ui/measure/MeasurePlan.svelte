@@ -3,6 +3,7 @@
   import { Button, Select, SelectItem, TextArea, TextInput } from 'carbon-components-svelte';
   import { briefOf } from '#core/protocols/brief';
   import type { RunAlarm } from '#core/protocols/gates';
+  import type { ProtocolPhase } from '#core/protocols/phase';
   import type { Protocol } from '#core/protocols/protocols';
   import { summarise } from '#core/protocols/summary';
   import type { TestedSubject } from '#core/protocols/tested';
@@ -12,6 +13,7 @@
   import { readQuantity } from '#core/quantities/read';
   import { SIMULATED_FAULTS, type SimulatedFault } from '#core/simulate/faults';
   import { dropDraft, keepDraft, keptDraft } from '../common/drafts';
+  import FilePicker from '../common/FilePicker.svelte';
   import BriefPanel from './BriefPanel.svelte';
   import ConditionsForm from './ConditionsForm.svelte';
   import { FAULT_WORDS } from './fault-words';
@@ -30,7 +32,7 @@
     refused: { fields: Record<string, string>; alarms: readonly RunAlarm[] };
     busy: boolean;
     draftKey: string;
-    onkeep: (run: RunInput) => Promise<boolean>;
+    onkeep: (run: RunInput, picture: File | undefined) => Promise<boolean>;
     onrig: (asked: {
       settings: Settings;
       conditions: Conditions;
@@ -62,6 +64,14 @@
   let fault = $state<SimulatedFault | ''>('');
   let speed = $state(60);
   let seed = $state('');
+  /** The window of another tool, shown while its figures are typed; it is kept with the result. */
+  let picture = $state.raw<File>();
+  let shownAt = $state('');
+  function show(file: File): void {
+    if (shownAt) URL.revokeObjectURL(shownAt);
+    picture = file;
+    shownAt = URL.createObjectURL(file);
+  }
   $effect(() => {
     const kept = keptDraft<Partial<Draft>>(draftKey);
     if (kept) draft = { ...untrack(() => draft), ...kept };
@@ -114,24 +124,48 @@
       ...(seedRead?.ok ? { seed: Math.round(seedRead.value) } : {})
     });
   }
+  /** Which step an alarm is about; -1 where it is about none. */
+  const stepOf = ({ path }: RunAlarm): number => {
+    const nth = /^results\.repeats\.(\d+)\./.exec(path)?.[1];
+    if (nth === undefined) return -1;
+    const timed = byHand.filter(
+      ({ i }) => timedByHand([brief.phases[i] as ProtocolPhase], [draft.times[i] ?? { text: '' }]).length > 0
+    );
+    return timed[Number(nth)]?.i ?? -1;
+  };
+  /** Whether what was probably meant is one click away: the time of a step, or the size of all. */
+  const mendable = (alarm: RunAlarm): boolean =>
+    typeof alarm.meant === 'object' &&
+    'field' in alarm.meant &&
+    ((alarm.meant.field === 'seconds' && stepOf(alarm) >= 0) || alarm.meant.field === 'GB');
+  function mend(alarm: RunAlarm): void {
+    if (!alarm.meant || !('field' in alarm.meant)) return;
+    const value = Number(alarm.meant.value);
+    if (alarm.meant.field === 'GB') setSettings({ GB: value });
+    else setTime(stepOf(alarm), { text: `${value} s`, seconds: value });
+    void kept();
+  }
   async function kept(): Promise<void> {
     tried = true;
     if (missing.length > 0 || timedPhases.length === 0) return;
     const results = summarise(protocol.id, timedPhases, undefined, brief.settings.taskS);
     const repeats = handRepeats(results.repeats ?? [], timedPhases);
-    const done = await onkeep({
-      protocol: protocol.id,
-      date: day,
-      results: {
-        ...results,
-        ...(repeats.length > 0 ? { repeats } : {}),
-        ...(random.read?.ok ? { random4kReadMBps: random.read.value } : {}),
-        ...(random.write?.ok ? { random4kWriteMBps: random.write.value } : {})
+    const done = await onkeep(
+      {
+        protocol: protocol.id,
+        date: day,
+        results: {
+          ...results,
+          ...(repeats.length > 0 ? { repeats } : {}),
+          ...(random.read?.ok ? { random4kReadMBps: random.read.value } : {}),
+          ...(random.write?.ok ? { random4kWriteMBps: random.write.value } : {})
+        },
+        settings: brief.settings,
+        conditions: draft.conditions,
+        accepted
       },
-      settings: brief.settings,
-      conditions: draft.conditions,
-      accepted
-    });
+      picture
+    );
     if (!done) return;
     dropDraft(draftKey);
     draft = { settings: {}, conditions: known, times: [], running: null, random: { read: '', write: '' } };
@@ -229,6 +263,8 @@
       Do each step with your own tool. Type the rate that it shows, or how long it took; or press Time, and press again
       at its end.
     </p>
+    {#if shownAt}<img class="picture" src={shownAt} alt="What is kept with the result" />{/if}
+    <FilePicker label="Show a picture of the tool’s window while typing" onpick={show} />
     <HandTimes
       phases={brief.phases.filter(({ work }) => !work.startsWith('random'))}
       times={byHand.map(({ i }) => draft.times[i] ?? { text: '' })}
@@ -262,6 +298,10 @@
         {#if alarm.level === 'suspicious'}<button
             type="button"
             onclick={() => ((accepted = [...accepted, alarm.id]), void kept())}>Keep it as it is</button
+          >{/if}
+        {#if mendable(alarm)}{@const { meant } = alarm as { meant: { text: string } }}<button
+            type="button"
+            onclick={() => mend(alarm)}>Make it {meant.text}</button
           >{/if}
         {#if alarm.id === 'copy-in-memory'}<button
             type="button"
@@ -304,6 +344,12 @@
   summary {
     padding: 6px 0;
     cursor: pointer;
+  }
+  .picture {
+    max-width: 100%;
+    max-height: 300px;
+    margin-bottom: 8px;
+    border: 1px solid var(--ash-line);
   }
   .alarm {
     margin: 8px 0;

@@ -4,11 +4,18 @@
   import type { Series } from '#core/series/series';
   import Plot from '../common/Plot.svelte';
   import Wide from '../common/Wide.svelte';
-  import { rateChart, runInWords, seriesRows, timeUnit, warmthChart } from './run-chart';
+  import { rateChart, runInWords, seriesRows, timeUnit, warmthChart, type ChartPhase } from './run-chart';
 
-  type Props = { series: Series; forecast: Band | null; of: string; simulated: boolean };
+  type Props = {
+    series: Series;
+    forecast: Band | null;
+    of: string;
+    simulated: boolean;
+    /** Steps of the protocol, where it is known when each was. */
+    phases?: readonly ChartPhase[] | undefined;
+  };
   /** A run over its time: rate over the forecast, temperatures under it, a stretch of it larger, and all of it as a table. */
-  let { series, forecast, of, simulated }: Props = $props();
+  let { series, forecast, of, simulated, phases = [] }: Props = $props();
   let zoom = $state<[number, number]>([0, 100]);
   const colour = (name: string) =>
     typeof document === 'undefined' ? '' : getComputedStyle(document.documentElement).getPropertyValue(name).trim();
@@ -17,9 +24,14 @@
   const end = $derived(series.t.at(-1) ?? 0);
   const unit = $derived(timeUnit(end));
   const range = $derived<[number, number]>([(end * zoom[0]) / 100 / unit.per, (end * zoom[1]) / 100 / unit.per]);
-  const drawn = $derived(rateChart(series, forecast, colours));
+  const drawn = $derived(rateChart(series, forecast, colours, phases));
   const zoomed = $derived(zoom[0] > 0 || zoom[1] < 100);
   const layout = $derived({ ...drawn.layout, xaxis: { ...drawn.layout.xaxis, range } });
+  /** A step with a little around it, in percent of the time. */
+  function zoomTo({ fromS, toS }: ChartPhase): [number, number] {
+    const from = Math.max(0, Math.floor((fromS / Math.max(end, 1e-9)) * 100) - 1);
+    return [Math.min(99, from), Math.min(100, Math.max(from + 1, Math.ceil((toS / Math.max(end, 1e-9)) * 100) + 1))];
+  }
   const words = $derived(runInWords(series, forecast));
   const rows = $derived(seriesRows(series));
 </script>
@@ -58,6 +70,19 @@
   {duration((end * zoom[0]) / 100)} to {duration((end * zoom[1]) / 100)}
   {#if zoomed}<button type="button" onclick={() => (zoom = [0, 100])}>Show all of it</button>{/if}
 </p>
+{#if phases.length > 1}
+  <details>
+    <summary>Its {phases.length} steps, at the dotted lines</summary>
+    <ol class="steps">
+      {#each phases as phase, i (i)}
+        <li>
+          {phase.label}: from {duration(phase.fromS)} to {duration(phase.toS)}
+          <button type="button" aria-label="Show {phase.label}" onclick={() => (zoom = zoomTo(phase))}>Show it</button>
+        </li>
+      {/each}
+    </ol>
+  </details>
+{/if}
 <details>
   <summary>As a table</summary>
   <Wide label="The run in twelve parts">
@@ -97,6 +122,12 @@
     width: 140px;
     vertical-align: middle;
     accent-color: var(--ash-ember);
+  }
+  .steps {
+    max-height: 14rem;
+    padding-left: 26px;
+    overflow-y: auto;
+    list-style: decimal;
   }
   summary {
     padding: 6px 0;

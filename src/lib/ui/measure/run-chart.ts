@@ -19,7 +19,8 @@ export function timeUnit(seconds: number): { unit: 's' | 'min' | 'h'; per: numbe
 export function rateChart(
   series: Series,
   forecast: Band | null,
-  colours: { band: string; ink: string }
+  colours: { band: string; ink: string },
+  phases: readonly ChartPhase[] = []
 ): { traces: Data[]; layout: Partial<Layout> } {
   const last = series.t.at(-1) ?? 0;
   const { unit, per } = timeUnit(last);
@@ -39,25 +40,46 @@ export function rateChart(
     yaxis: { title: { text: 'MB/s' }, rangemode: 'tozero' },
     showlegend: false,
     height: 250,
-    shapes: forecast
-      ? [
-          {
-            type: 'rect',
-            xref: 'paper',
-            x0: 0,
-            x1: 1,
-            yref: 'y',
-            y0: forecast.low,
-            y1: forecast.high,
-            layer: 'below',
-            line: { width: 0 },
-            fillcolor: colours.band,
-            opacity: 0.35
-          }
-        ]
-      : []
+    shapes: [
+      ...phaseMarks(phases, per, colours.band),
+      ...(forecast
+        ? [
+            {
+              type: 'rect',
+              xref: 'paper',
+              x0: 0,
+              x1: 1,
+              yref: 'y',
+              y0: forecast.low,
+              y1: forecast.high,
+              layer: 'below',
+              line: { width: 0 },
+              fillcolor: colours.band,
+              opacity: 0.35
+            } as const
+          ]
+        : [])
+    ]
   };
   return { traces, layout };
+}
+
+/** So many steps at most are marked: more would hide the rate. */
+const MARKED = 40;
+
+/** A thin line where one step of the protocol ends and the next begins; which is which stands in the list below. */
+function phaseMarks(phases: readonly ChartPhase[], per: number, color: string): NonNullable<Layout['shapes']> {
+  if (phases.length > MARKED) return [];
+  return phases.slice(1).map(({ fromS }) => ({
+    type: 'line',
+    xref: 'x',
+    yref: 'paper',
+    x0: fromS / per,
+    x1: fromS / per,
+    y0: 0,
+    y1: 1,
+    line: { width: 1, dash: 'dot', color }
+  }));
 }
 
 const TEMPERATURES = [

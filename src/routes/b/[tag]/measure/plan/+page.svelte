@@ -46,7 +46,7 @@
         refused={measuring.refused}
         busy={measuring.busy}
         draftKey="measure:{data.build.id}:{protocol.id}"
-        onkeep={(run) => measuring.keep(run)}
+        onkeep={(run, picture) => measuring.keep(run, undefined, picture)}
         onrig={(asked) => void measuring.rig(data.build.id, protocol.id, asked)}
       />
     {/key}

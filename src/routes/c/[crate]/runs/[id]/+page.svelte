@@ -8,12 +8,12 @@
   import { day, duration, figure, quantity, rate } from '#core/quantities/format';
   import { causeOf } from '#core/results/cause';
   import { compareWithPlan, comparisonSentence } from '#core/results/compare';
+  import { checkRatio } from '#core/results/copy-gates';
   import { ratioOf } from '#core/results/repeats';
   import { differingConditions } from '#core/results/like-for-like';
   import { changesOf } from '$lib/client/change';
+  import { MeasureRun } from '$lib/client/measure-run.svelte';
   import { askRig, chime, LiveRun } from '$lib/client/live-run.svelte';
-  import { preparePhoto } from '$lib/client/photo';
-  import { notices } from '$lib/ui/frame/notices.svelte';
   import ConditionsForm from '$lib/ui/measure/ConditionsForm.svelte';
   import ConditionsList from '$lib/ui/measure/ConditionsList.svelte';
   import CopyRepeats from '$lib/ui/measure/CopyRepeats.svelte';
@@ -92,22 +92,22 @@
     );
 
   let adding = $state(false);
-  /** Turned upright, made small, and without anything but the picture in it. */
+  const measuring = new MeasureRun(() => ({ crateId: data.crate.id, home, subject: { buildId: '' } }));
   async function addPicture(file: File): Promise<void> {
     adding = true;
-    const photo = await preparePhoto(file);
-    if (!photo.ok) notices.add('error', photo.message);
-    else
-      await change(
-        'POST',
-        `/api/crates/${data.crate.id}/attachments`,
-        { subjectTable: 'runs', subjectId: run.id, name: photo.name, type: 'image/jpeg', content: photo.base64 },
-        `Added ${photo.name}.`
-      );
+    await measuring.addPicture(run.id, file);
     adding = false;
   }
 
   let against = $state('');
+  /** What somebody was told of the two: a number of times, or a percentage. */
+  let claimed = $state('');
+  const claim = $derived.by(() => {
+    const text = claimed.trim().replace(',', '.');
+    const value = Number.parseFloat(text);
+    if (text === '' || !Number.isFinite(value)) return undefined;
+    return text.endsWith('%') ? { percent: value } : { times: value };
+  });
   const other = $derived(data.same.find(({ id }) => id === against));
   const differs = $derived(other ? differingConditions(run, other) : []);
   const FIELDS = [
@@ -189,7 +189,7 @@
   {#if cause}<p class="note"><strong>Most likely:</strong> {cause.text}</p>{/if}
 
   {#if series && series.t.length > 0}
-    <RunChart {series} {forecast} {of} simulated={run.simulated} />
+    <RunChart {series} {forecast} {of} simulated={run.simulated} phases={run.series?.phases} />
     <p class="no-print small">
       {#if !running}<a href="{path}/series?format=csv" download>All samples as CSV</a> ·
         <a href="{path}/series" download="run-{run.id}.json">as JSON</a>{/if}
@@ -250,6 +250,25 @@
                 </li>{/if}
             {/each}
           </ul>
+          <label class="small"
+            >You were told <input
+              type="text"
+              size="8"
+              placeholder="2, or 80 %"
+              bind:value={claimed}
+              aria-label="Claimed ratio, times or percent"
+            /></label
+          >
+          {#if claim}
+            <ul aria-live="polite">
+              {#each FIELDS as [field, label] (field)}
+                {@const [a, b] = [run.results[field], other.results[field]]}
+                {#if a !== undefined && b !== undefined}<li>
+                    {label}: {checkRatio({ one: a, other: b, ...claim }) ?? 'that follows from the two figures.'}
+                  </li>{/if}
+              {/each}
+            </ul>
+          {/if}
           {#if differs.length > 1}<p class="note">Not like for like: {differs.join(', ')} differ.</p>
           {:else if differs.length === 1}<p class="small">One thing differs: {differs[0]}.</p>
           {:else}<p class="small">Nothing that was written down differs.</p>{/if}

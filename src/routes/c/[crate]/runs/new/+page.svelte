@@ -39,7 +39,7 @@
         refused={measuring.refused}
         busy={measuring.busy}
         draftKey="measure:{data.id}:{protocol.id}"
-        onkeep={(run) => measuring.keep(run)}
+        onkeep={(run, picture) => measuring.keep(run, undefined, picture)}
         onrig={() => {}}
       />
     {/key}
