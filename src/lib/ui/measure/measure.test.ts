@@ -4,6 +4,7 @@ import { plan } from '#core/plan/plan';
 import { briefOf } from '#core/protocols/brief';
 import { protocolOf, protocolsFor } from '#core/protocols/protocols';
 import { testedBuild } from '#core/protocols/tested';
+import type { Repeat } from '#core/results/run';
 import { anInput } from '../../../../tests/parts';
 import BriefPanel from './BriefPanel.svelte';
 import ConditionsForm from './ConditionsForm.svelte';
@@ -97,7 +98,7 @@ describe('conditions', () => {
 });
 
 describe('repeats', () => {
-  const body = (repeats: object[]) => textOf(render(CopyRepeats, { props: { repeats: repeats as never } }).body);
+  const body = (repeats: Repeat[]) => textOf(render(CopyRepeats, { props: { repeats } }).body);
   // 40 GB in 40 s are 1000 MB/s, in 20 s 2000: twice, and by hand 0.28 s of 20 and 40 s are 1.6 % together
   it('say the middle of each way and how the two compare, with the interval', () => {
     const text = body([
