@@ -165,14 +165,21 @@ test.describe('stored things', () => {
   test('runs of anything, their series back at any resolution, and what is wrong with one at its path', async ({
     page
   }) => {
-    const id = await crateId(page, 'fernhollow');
-    const parts = (await (await page.request.get(`/api/crates/${id}/models/table?kind=host&find=Moss`)).json()) as {
-      rows: [{ id: string }];
+    const crate = await page.request.post('/api/crates', { data: { name: 'Runs of anything' } });
+    const { id } = (await crate.json()) as { id: string };
+    const spec = {
+      kind: 'host',
+      name: 'Desk',
+      os: { family: 'linux' },
+      ports: [{ id: 'p', label: 'p', plug: 'usb-c', modes: ['usb-10g'] }]
+    };
+    const host = (await (await page.request.post(`/api/crates/${id}/models`, { data: { spec } })).json()) as {
+      id: string;
     };
     const post = (data: object) =>
       page.request.post(`/api/crates/${id}/runs`, {
         data: {
-          subject: { hostId: parts.rows[0].id },
+          subject: { hostId: host.id },
           protocol: 'baseline',
           date: '2026-11-01',
           conditions: {},
