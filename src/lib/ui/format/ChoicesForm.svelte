@@ -18,10 +18,13 @@
   const UNITS = ['', '4 KiB', '16 KiB', '32 KiB', '64 KiB', '128 KiB', '256 KiB', '1 MiB'];
   const set = (field: keyof FormatChoices, event: Event) =>
     onchange({ [field]: (event.currentTarget as HTMLSelectElement).value } as FormatChoices);
+  /** What is being typed: an answer to something else that arrives meanwhile does not take it away. */
+  let typing = $state<{ name?: string | undefined; keyPlace?: string | undefined }>({});
   /** A text counts when it is left, and not letter by letter; a volume without a name keeps the one it had. */
   const left = (field: 'name' | 'keyPlace', event: Event) => {
     const input = event.target as HTMLInputElement;
     const text = input.value.trim();
+    typing = { ...typing, [field]: undefined };
     if (text === '' && field === 'name') input.value = settled.name;
     else if (text !== (settled[field] ?? '')) onchange({ [field]: text });
   };
@@ -68,7 +71,8 @@
       size="sm"
       labelText="Name of the volume"
       helperText="At most {NAME_LIMIT[settled.filesystem]} of A to Z, 0 to 9, _ and -"
-      value={settled.name}
+      value={typing.name ?? settled.name}
+      on:input={(e) => (typing = { ...typing, name: String(e.detail ?? '') })}
       invalid={wrong('name') !== undefined}
       invalidText={wrong('name') && `It ${wrong('name')}.`}
       on:blur={(e) => left('name', e)}
@@ -95,7 +99,8 @@
         labelText="Where the recovery key lies"
         helperText="The place, never the key"
         placeholder="such as: safe of the house, envelope 4"
-        value={settled.keyPlace ?? ''}
+        value={typing.keyPlace ?? settled.keyPlace ?? ''}
+        on:input={(e) => (typing = { ...typing, keyPlace: String(e.detail ?? '') })}
         invalid={wrong('keyPlace') !== undefined}
         invalidText={wrong('keyPlace') && `This ${wrong('keyPlace')}.`}
         on:blur={(e) => left('keyPlace', e)}

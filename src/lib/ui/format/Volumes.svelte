@@ -100,25 +100,31 @@
     handle.addEventListener('pointerup', up);
     handle.addEventListener('pointercancel', up);
   }
+  /** What is being typed, by its field: an answer to something else that arrives meanwhile does not take it away. */
+  let typing = $state<Record<string, string | undefined>>({});
   /** Sizes that were typed and cannot be read: what was typed stays there, and why. */
   let unread = $state<Record<number, string>>({});
   function typedSize(i: number, event: Event): void {
     const text = (event.target as HTMLInputElement).value.trim();
     const { GB: had, ...rest } = shown[i] as Volume;
     unread = { ...unread, [i]: '' };
+    typing = { ...typing, [`${i}.GB`]: undefined };
     if (text === '') {
       if (had !== undefined) put(shown.map((volume, j) => (j === i ? rest : volume)));
       return;
     }
     const read = readQuantity(text, { unit: 'GB', min: LEAST_VOLUME_GB, max: 200_000 });
-    if (!read.ok) unread = { ...unread, [i]: read.message };
-    else if (text !== sizeOf(had)) change(i, { GB: read.value });
+    if (!read.ok) {
+      unread = { ...unread, [i]: read.message };
+      typing = { ...typing, [`${i}.GB`]: text };
+    } else if (text !== sizeOf(had)) change(i, { GB: read.value });
   }
   const sizeOf = (GB: number | undefined) => (GB === undefined ? '' : String(Math.round(GB * 10) / 10));
   function named(i: number, event: Event): void {
     const input = event.target as HTMLInputElement;
     const had = shown[i]?.name ?? '';
     const text = input.value.trim();
+    typing = { ...typing, [`${i}.name`]: undefined };
     if (text === '') input.value = had;
     else if (text !== had) change(i, { name: text });
   }
@@ -168,7 +174,8 @@
           <TextInput
             size="sm"
             labelText="Name"
-            value={volume.name}
+            value={typing[`${i}.name`] ?? volume.name}
+            on:input={(e) => (typing = { ...typing, [`${i}.name`]: String(e.detail ?? '') })}
             invalid={wrong(i, 'name') !== undefined}
             invalidText="It {wrong(i, 'name')}."
             on:blur={(e) => named(i, e)}
@@ -195,7 +202,8 @@
             size="sm"
             labelText={shared ? 'Quota, GB' : 'Size, GB'}
             placeholder={shared ? 'none' : 'the rest'}
-            value={sizeOf(volume.GB)}
+            value={typing[`${i}.GB`] ?? sizeOf(volume.GB)}
+            on:input={(e) => (typing = { ...typing, [`${i}.GB`]: String(e.detail ?? '') })}
             invalid={Boolean(unread[i]) || wrong(i, 'GB') !== undefined}
             invalidText={unread[i] || `This ${wrong(i, 'GB')}.`}
             on:blur={(e) => typedSize(i, e)}
