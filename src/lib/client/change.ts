@@ -33,7 +33,8 @@ export const changesOf =
     else saved(said, crateId || answer.data.id, answer.data.group, after);
     then?.();
     // Whoever has gone to another page meanwhile is not called away from it.
-    if (to && here() === from) await goto(to(answer.data));
-    await invalidateAll();
+    // In one step: a second one after it would end the way to a page that somebody has set out for meanwhile.
+    if (to && here() === from) await goto(to(answer.data), { invalidateAll: true });
+    else await invalidateAll();
     return undefined;
   };
