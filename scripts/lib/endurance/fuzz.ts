@@ -185,7 +185,10 @@ async function one(request: { method: string; path: string; body?: string; of?: 
       ...(request.body === undefined ? {} : { body: request.body }),
       signal: AbortSignal.timeout(HANG_MS)
     });
-    const text = await response.text();
+    // A stream of events goes on for as long as somebody listens: that it was begun is its answer.
+    const streams = response.headers.get('content-type')?.startsWith('text/event-stream') === true;
+    if (streams) await response.body?.cancel();
+    const text = streams ? '' : await response.text();
     const group = `${Math.floor(response.status / 100)}xx`;
     statuses[group] = (statuses[group] ?? 0) + 1;
     if (response.ok) {
