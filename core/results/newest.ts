@@ -9,22 +9,27 @@ export const PROTOCOL_LABEL: Record<ProtocolId, string> = {
   soak: 'soak',
   copy: 'timed copy',
   sweep: 'surface sweep',
-  baseline: 'internal disk',
+  baseline: 'test of the internal disk',
   retest: 'retest',
   acceptance: 'acceptance test',
   'cross-copy': 'copy between two externals',
-  'own-program': 'own program'
+  'own-program': 'test with one’s own program'
 };
 
 /** A run, as far as its figures may stand for its build. */
 type Kept = {
   protocol: ProtocolId;
   results: PairResults;
+  simulated: boolean;
   accepted?: readonly string[];
   rig?: { state: string } | null;
 };
 
-const hasFigures = ({ protocol, results, rig }: Kept): boolean =>
+/**
+ * Tells whether a run has figures of its build that can be held against the forecast.
+ * @example hasFigures({ protocol: 'baseline', results: { writeMBps: 900 }, simulated: false }) // false
+ */
+export const hasFigures = ({ protocol, results, rig }: Kept): boolean =>
   protocol !== 'baseline' &&
   (!rig || rig.state === 'done') &&
   RESULT_FIELDS.some((field) => results[field] !== undefined);
@@ -33,9 +38,10 @@ const hasFigures = ({ protocol, results, rig }: Kept): boolean =>
  * Finds the newest run whose figures say how fast its build is: one that has come to its end, of the chain and not of the computer's own
  * disk. One that was kept against an alarm stands back behind an older one without.
  * @param runs newest first
- * @example newestFigures([]) // undefined
+ * @param simulatedCounts whether what the stand-in rig gave counts: in the demo only, for nobody measured it
+ * @example newestFigures([], true) // undefined
  */
-export function newestFigures<R extends Kept>(runs: readonly R[]): R | undefined {
-  const withFigures = runs.filter(hasFigures);
+export function newestFigures<R extends Kept>(runs: readonly R[], simulatedCounts: boolean): R | undefined {
+  const withFigures = runs.filter((run) => hasFigures(run) && (simulatedCounts || !run.simulated));
   return withFigures.find(({ accepted }) => (accepted?.length ?? 0) === 0) ?? withFigures[0];
 }

@@ -10,6 +10,7 @@ import type { Verdict } from '#core/findings/finding';
 import type { PlanReport } from '#core/plan/report';
 import { buildNow, loadLibrary } from './planning';
 import { listBuilds } from '../repositories/builds';
+import { getCrate } from '../repositories/crates';
 import { listRuns } from '../repositories/runs';
 import { sheetsOf } from './sheets';
 
@@ -42,7 +43,11 @@ export const atTheBench = (builds: readonly { id: string; stage: BuildStage }[])
 
 /** All builds of a crate with their newest result and the one next step of each. */
 export async function buildRows(db: Knex, crateId: string, today: string): Promise<BuildRow[]> {
-  const [builds, runs] = await Promise.all([listBuilds(db, crateId), listRuns(db, { crateId })]);
+  const [builds, runs, { demo }] = await Promise.all([
+    listBuilds(db, crateId),
+    listRuns(db, { crateId }),
+    getCrate(db, { id: crateId })
+  ]);
   const choices = builds.map(({ choice }) => choice);
   const [library, progress] = await Promise.all([
     loadLibrary(db, crateId, choices),
@@ -51,7 +56,10 @@ export async function buildRows(db: Knex, crateId: string, today: string): Promi
   return builds.map((build) => {
     // As its parts are now: every page shows the same verdict and price, and this one says where it was planned otherwise.
     const { report, snapshot, differences } = buildNow(library, build);
-    const newest = newestFigures(runs.filter((run) => run.buildId === build.id));
+    const newest = newestFigures(
+      runs.filter((run) => run.buildId === build.id),
+      demo
+    );
     const comparisons = newest ? compareWithPlan(newest.results, report) : [];
     const outdated = differences.length > 0;
     const next = nextStep(

@@ -1,4 +1,5 @@
 import type { Knex } from 'knex';
+import { PROTOCOL_LABEL } from '#core/results/newest';
 import type { ProtocolId } from '#core/results/protocol-ids';
 import type { PairResults } from '#core/results/run';
 import type { Settings } from '#core/results/settings';
@@ -9,7 +10,7 @@ import { notFound, Problem } from '../problems/problem';
 import type { TaskControl } from '../work/control';
 import { findTask } from './task-rows';
 import { appendSamples, forgetSamples, keepSeries, readSeries, sampledSoFar, type SeriesMeta } from './run-series';
-import { PROTOCOL_WORD, runFromRow, type NewRun, type RigRow, type StoredRun } from './runs';
+import { runFromRow, type NewRun, type RigRow, type StoredRun } from './runs';
 
 type By = { by: string; at: string };
 
@@ -81,7 +82,7 @@ async function refuseBusy(trx: Knex.Transaction, drive: string, own?: string): P
   if (run.rig?.state !== 'running') return;
   throw new Problem(
     'drive-busy',
-    `The rig is measuring ${other.chain.drive} just now (${PROTOCOL_WORD[other.protocol]}): one run at a time on one drive. Wait for it, or cancel it.`,
+    `The rig is measuring ${other.chain.drive} just now (${PROTOCOL_LABEL[other.protocol]}): one run at a time on one drive. Wait for it, or cancel it.`,
     [],
     { runId: other.id }
   );
@@ -130,7 +131,7 @@ export function beginRig(
       id: newId(),
       by,
       at,
-      event: { kind: 'measured', message: `Began a simulated ${PROTOCOL_WORD[protocol]} of ${tag}.` },
+      event: { kind: 'measured', message: `Began a simulated ${PROTOCOL_LABEL[protocol]} of ${tag}.` },
       row: { build_id: buildId, protocol, settings: settings ?? null, results: {}, rig, busy_drive: drive, ...rest }
     });
     return made;
@@ -221,7 +222,7 @@ export async function finishRig(
       group,
       event: {
         kind: 'measured',
-        message: `The simulated ${PROTOCOL_WORD[run.protocol]} of ${run.chain.drive} has come to its end.`
+        message: `The simulated ${PROTOCOL_LABEL[run.protocol]} of ${run.chain.drive} has come to its end.`
       },
       row: { results: made.results, series: meta, rig: ended, busy_drive: null }
     });

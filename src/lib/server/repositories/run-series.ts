@@ -3,7 +3,7 @@ import { brotliCompress, brotliDecompress, constants } from 'node:zlib';
 import type { Knex } from 'knex';
 import { z } from 'zod';
 import { packSeries, unpackSeries } from '#core/series/pack';
-import { SERIES_COLUMN_IDS, type Series, type SeriesColumn } from '#core/series/series';
+import { movedGB, SERIES_COLUMN_IDS, type Series, type SeriesColumn } from '#core/series/series';
 import { change, newId } from '../db/change';
 import { notFound } from '../problems/problem';
 import { keepFile, SERIES_TYPE } from './attachments';
@@ -53,17 +53,12 @@ export async function keepSeries(
   });
   const sha256 = await keepFile(trx, crateId, packed);
   const fileId = newId();
-  let [moved, last] = [0, 0];
-  for (const [i, t] of series.t.entries()) {
-    moved += (series.MBps[i] ?? 0) * (t - last);
-    last = t;
-  }
   const meta: SeriesMeta = {
     fileId,
     samples: series.t.length,
-    seconds: last,
+    seconds: series.t.at(-1) ?? 0,
     columns: SERIES_COLUMN_IDS.filter((id) => series[id]),
-    movedGB: moved / 1000,
+    movedGB: movedGB(series),
     ...(phases ? { phases } : {})
   };
   const attach = async () => {

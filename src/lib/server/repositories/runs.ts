@@ -1,6 +1,7 @@
 import type { Knex } from 'knex';
 import { z } from 'zod';
 import { conditionsSchema, type Conditions } from '#core/results/conditions';
+import { PROTOCOL_LABEL } from '#core/results/newest';
 import { PROTOCOL_IDS, type ProtocolId } from '#core/results/protocol-ids';
 import { resultsSchema, type PairResults } from '#core/results/run';
 import { settingsSchema, type Settings } from '#core/results/settings';
@@ -158,6 +159,8 @@ export type MeasuredOn = {
 export async function measuredOn(db: Knex, crateId: string): Promise<MeasuredOn[]> {
   const rows = (await db('runs')
     .where({ crate_id: crateId })
+    // The internal disk of the computer was measured then, and not this chain.
+    .whereNot({ protocol: 'baseline' })
     .orderBy('date', 'desc')
     .orderBy('id', 'desc')
     .limit(500)
@@ -201,20 +204,6 @@ export type NewRun = {
   settings?: Settings | undefined;
 };
 
-/** How a run is called in the log. */
-export const PROTOCOL_WORD: Record<ProtocolId, string> = {
-  'pair-check': 'speed check',
-  loop: 'loop',
-  soak: 'soak',
-  copy: 'timed copy',
-  sweep: 'surface sweep',
-  baseline: 'test of the internal disk',
-  retest: 'retest',
-  acceptance: 'acceptance test',
-  'cross-copy': 'copy between two externals',
-  'own-program': 'test with a program of one’s own'
-};
-
 /**
  * Keeps a run with its series as one change.
  * @param args.of what the log calls its subject
@@ -235,7 +224,7 @@ export function createRun(
   const { protocol = 'pair-check', settings, ...rest } = run;
   const event = {
     kind: 'measured',
-    message: `Entered a ${run.simulated ? 'simulated ' : ''}${PROTOCOL_WORD[protocol]} of ${of}.`
+    message: `Entered a ${run.simulated ? 'simulated ' : ''}${PROTOCOL_LABEL[protocol]} of ${of}.`
   };
   return writing(db, crateId, async (trx) => {
     const row = { ...subject, protocol, settings: settings ?? null, ...rest };
@@ -269,7 +258,7 @@ export async function updateRun(
     if (run.rig?.state === 'running') throw runningNow();
     const event = {
       kind: 'edited',
-      message: `Changed the conditions of a ${PROTOCOL_WORD[run.protocol]} of ${run.chain.drive}.`
+      message: `Changed the conditions of a ${PROTOCOL_LABEL[run.protocol]} of ${run.chain.drive}.`
     };
     return change(trx, { action: 'update', table: 'runs', crateId, id, version, by, at, event, row: { conditions } });
   });
@@ -298,7 +287,7 @@ export async function deleteRun(
       by,
       at,
       group,
-      event: { kind: 'deleted', message: `Deleted a ${PROTOCOL_WORD[run.protocol]} of ${run.chain.drive}.` }
+      event: { kind: 'deleted', message: `Deleted a ${PROTOCOL_LABEL[run.protocol]} of ${run.chain.drive}.` }
     });
   });
 }

@@ -22,7 +22,7 @@ export async function load({ params }) {
     const { differences, report, snapshot } = buildNow(library, stored);
     const build = { ...stored, report, snapshot };
     const progress = await sheetsOf(db, { crateId: stored.crateId, buildIds: atTheBench([stored]) });
-    const newest = newestFigures(runs);
+    const newest = newestFigures(runs, crate.demo);
     const latest = newest ? compareWithPlan(newest.results, build.report) : [];
     const cause = newest && causeOf(newest.results, snapshot, report);
     const next = nextStep(

@@ -1,3 +1,4 @@
+import { newestFigures } from '#core/results/newest';
 import { z } from 'zod';
 import type { PlanInput } from '#core/plan/report';
 import type { PairResults } from '#core/results/run';
@@ -69,7 +70,7 @@ export const troubleOperations = {
       const build = await getBuild(db, { crate_id: crateId, id: buildId });
       const { demo } = await getCrate(db, { id: crateId });
       // What the stand-in rig gave is no evidence outside of the demo.
-      const run = (await listRuns(db, { crateId, buildId })).find(({ simulated }) => demo || !simulated);
+      const run = newestFigures(await listRuns(db, { crateId, buildId }), demo);
       const { snapshot } = buildNow(await loadLibrary(db, crateId, [build.choice]), build);
       const { causes, end, path, known } = asked(body, snapshot, run?.results);
       const found = end === 'cause' ? causes[0] : undefined;

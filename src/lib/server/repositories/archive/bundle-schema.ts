@@ -77,8 +77,7 @@ export const bundleSchema = z
         accepted: z.array(z.unknown()),
         settings: details.nullable().optional(),
         series: details.nullable().optional().describe('what its file of type application/x-series holds'),
-        rig: details.nullable().optional(),
-        busyDrive: line(60).nullable().optional()
+        rig: details.nullable().optional()
       })
     ),
     observations: z

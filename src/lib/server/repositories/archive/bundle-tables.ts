@@ -20,7 +20,11 @@ export const BUNDLE_TABLES = [
 ] as const satisfies readonly RowTable[];
 export type BundleTable = (typeof BUNDLE_TABLES)[number];
 /** Columns that follow from others or from the crate, and are not written. */
-const DERIVED: Partial<Record<BundleTable, readonly string[]>> = { models: ['kind', 'name'], events: ['seq'] };
+const DERIVED: Partial<Record<BundleTable, readonly string[]>> = {
+  models: ['kind', 'name'],
+  events: ['seq'],
+  runs: ['busy_drive']
+};
 
 /** Columns that are yes or no, 1 or 0 in the database. */
 const FLAGS: ReadonlySet<string> = new Set(['simulated', 'ready_made', 'done']);
@@ -43,6 +47,9 @@ export function entryOf(table: BundleTable, row: DbRow): DbRow {
 export function storedRow(table: BundleTable, crateId: string, entry: DbRow): DbRow {
   const row: DbRow = { crate_id: crateId };
   for (const [key, value] of Object.entries(entry)) row[columnOfKey(key)] = value;
+  // A run that goes on elsewhere goes on nowhere here: it may be taken up from what is there.
+  if (table === 'runs')
+    return { ...row, busy_drive: null, rig: row.rig ? { ...(row.rig as DbRow), taskId: null } : null };
   if (table !== 'models') return row;
   const spec = entry.spec as { kind?: unknown; name?: unknown } | undefined;
   return { ...row, kind: spec?.kind, name: spec?.name };

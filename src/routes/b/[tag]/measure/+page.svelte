@@ -3,7 +3,7 @@
   import { MeasureRun } from '$lib/client/measure-run.svelte';
   import { day } from '#core/quantities/format';
   import { causeOf } from '#core/results/cause';
-  import { newestFigures, PROTOCOL_LABEL } from '#core/results/newest';
+  import { hasFigures, newestFigures, PROTOCOL_LABEL } from '#core/results/newest';
   import type { RunInput } from '#core/results/run';
   import { protocolsFor } from '#core/protocols/protocols';
   import { testedBuild } from '#core/protocols/tested';
@@ -22,8 +22,8 @@
   const home = $derived(`/c/${data.crate.slug}`);
   let shown = $state<string | null>(null);
   /** Those with the figures of a speed check, whatever they were made with. */
-  const checks = $derived(data.runs.filter((run) => newestFigures([run]) !== undefined));
-  const run = $derived(checks.find((r) => r.id === shown) ?? checks[0]);
+  const checks = $derived(data.runs.filter(hasFigures));
+  const run = $derived(checks.find((r) => r.id === shown) ?? newestFigures(checks, data.crate.demo));
   const cause = $derived(run && causeOf(run.results, snapshot, report));
   const subject = $derived(testedBuild(snapshot, report));
 

@@ -24,7 +24,7 @@
   );
   let deleting = $state(false);
   const measured = $derived.by(() => {
-    const run = newestFigures(data.runs);
+    const run = newestFigures(data.runs, data.crate.demo);
     const value = run?.results.writeMBps;
     return run && value !== undefined && pairing.isStored
       ? { value, label: `${run.simulated ? 'simulated' : 'measured'} ${day(run.date)}` }

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { newestFigures } from '#core/results/newest';
   import { page } from '$app/state';
   import { Button } from 'carbon-components-svelte';
   import { SYMPTOM_WORDS, SYMPTOMS, type Symptom } from '#core/diagnosis/question';
@@ -23,7 +24,7 @@
   });
   const answers = $derived(answersFromText(page.url.searchParams.get('a')));
   /** The newest result; one of the stand-in rig counts in the demo only, and is called so. */
-  const run = $derived(data.runs.find(({ simulated }) => data.crate.demo || !simulated));
+  const run = $derived(newestFigures(data.runs, data.crate.demo));
   const situation = $derived(situationOf(parts, run?.results));
   /** An address of another build, or of before its parts were changed, may hold answers to what is not asked here. */
   const report = $derived.by(() => {

@@ -50,14 +50,16 @@
   const share = $derived(rig ? Math.min(0.999, rig.atS / Math.max(1, rig.wantedS)) : 0);
   const percent = $derived(rig?.state === 'done' ? 100 : Math.floor(share * 100));
   const leftS = $derived(rig ? Math.max(0, (rig.wantedS - rig.atS) / rig.speed) : 0);
-  const title = $derived(
-    running ? `${percent} % · ${protocol.label}` : rig?.state === 'done' && began ? protocol.label : protocol.label
-  );
+  const title = $derived(running ? `${percent} % · ${protocol.label}` : protocol.label);
 
   const reads = $derived(run.results.writeMBps === undefined && run.results.readMBps !== undefined);
-  const forecast = $derived(build ? (reads ? build.report.throughput.read : build.report.throughput.write) : null);
-  const rows = $derived(build ? compareWithPlan(run.results, build.report) : []);
-  const cause = $derived(build ? causeOf(run.results, build.snapshot, build.report) : undefined);
+  // The internal disk is not the chain: nothing of the chain's forecast is held against it.
+  const ofChain = $derived(run.protocol === 'baseline' ? null : build);
+  const forecast = $derived(
+    ofChain ? (reads ? ofChain.report.throughput.read : ofChain.report.throughput.write) : null
+  );
+  const rows = $derived(ofChain ? compareWithPlan(run.results, ofChain.report) : []);
+  const cause = $derived(ofChain ? causeOf(run.results, ofChain.snapshot, ofChain.report) : undefined);
   const cool = $derived(build ? coolDown(testedBuild(build.snapshot, build.report), series?.caseC?.at(-1)) : null);
   /** When a build that has just been measured is cool, by the clock of the day. */
   let now = $state(Date.now());
