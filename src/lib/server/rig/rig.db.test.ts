@@ -1,6 +1,6 @@
 import type { Knex } from 'knex';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
-import { backupOf, restoreFrom } from '../../../../tests/archives';
+import { backupOf, openFrom, packedBundleOf, restoreFrom } from '../../../../tests/archives';
 import { freshDatabase } from '../../../../tests/fresh-database';
 import { aCable, aDrive, aHost, anEnclosure } from '../../../../tests/parts';
 import { problemCode as code } from '../../../../tests/problem-code';
@@ -8,12 +8,13 @@ import type { Series } from '#core/series/series';
 import { WORK } from '../workers/functions';
 import { undo } from '../db/undo';
 import { keepRun } from '../planning/keep-run';
+import { buildRows } from '../planning/overview';
 import { planChoice } from '../planning/planning';
 import { createBuild, deleteBuild, getBuild, updateBuild } from '../repositories/builds';
 import { createCrate } from '../repositories/crates';
 import { createModel } from '../repositories/models';
 import { createUnit, getUnit, updateUnit } from '../repositories/units';
-import { deleteRun, getRun, listRuns, updateRun } from '../repositories/runs';
+import { deleteRun, getRun, listRuns, measuredOn, updateRun } from '../repositories/runs';
 import { refreshed, seriesOfRun } from '../repositories/run-rig';
 import { sampledSoFar } from '../repositories/run-series';
 import { cancelTask, taskState } from '../tasks/tasks';
@@ -212,6 +213,41 @@ describe('a run on the rig', () => {
     ['an internal disk that nothing is known of', { protocol: 'baseline', settings: {} }],
     ['two externals without the other one', { protocol: 'cross-copy', settings: {} }]
   ])('%s is refused', async (_what, change) => expect(await code(start(change))).toBe('bad-input'));
+});
+
+describe('what the rig gave', () => {
+  const latest = async (id: string) =>
+    (await buildRows(db, crateId, '2026-11-23')).find((row) => row.id === id)?.latest;
+  it('stands for no build outside of the demo, nor does its internal disk', async () => {
+    const id = await aBuild('Honest');
+    // a rehearsed fault: a tenth of the forecast
+    await ended(
+      (await start({ protocol: 'pair-check', settings: { GB: 5, rounds: 1 }, fault: 'usb2-fallback' }, id)).taskId
+    );
+    expect((await listRuns(db, { crateId, buildId: id }))[0]?.results.writeMBps).toBeLessThan(50);
+    expect(await latest(id)).toBeUndefined();
+    const base = { date: '2026-11-20', conditions: {}, simulated: false, accepted: [] };
+    const of = { crateId, subject: { buildId: id }, ...who };
+    await keepRun(db, { ...of, run: { ...base, protocol: 'baseline', results: { writeMBps: 6000 } } });
+    expect(await latest(id)).toBeUndefined();
+    expect((await measuredOn(db, crateId)).some(({ writeMBps }) => writeMBps === 6000)).toBe(false);
+    await keepRun(db, { ...of, run: { ...base, protocol: 'pair-check', results: { writeMBps: 3300 } } });
+    expect((await latest(id))?.comparisons.map(({ measured }) => measured)).toEqual([3300]);
+  });
+  it('goes with a bundle, where a run in progress is held by no drive and may be taken up', async () => {
+    const { runId, taskId } = await start({ speed: 20 });
+    await sampledAtLeast(runId, 5);
+    const bundle = await packedBundleOf(db, crateId, at);
+    const { crate } = await openFrom(db, bundle, at);
+    const copies = await listRuns(db, { crateId: crate.id });
+    const copy = copies.find(({ rig }) => rig?.state === 'running');
+    expect(copy?.rig?.taskId).toBeNull();
+    expect((await refreshed(db, { crateId: crate.id, runId: copy?.id ?? '' })).run.rig?.state).toBe('paused');
+    const whole = copies.find(({ rig, series }) => rig?.state === 'done' && series);
+    expect(whole && (await seriesOfRun(db, whole, crate.id))?.t.length).toBe(whole?.series?.samples);
+    await cancelTask(db, taskId);
+    await ended(taskId);
+  });
 });
 
 describe('a result of anything', () => {

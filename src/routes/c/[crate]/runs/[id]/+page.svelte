@@ -5,19 +5,18 @@
   import { coolDown } from '#core/protocols/planner';
   import { protocolOf } from '#core/protocols/protocols';
   import { testedBuild } from '#core/protocols/tested';
-  import { day, duration, figure, quantity, rate } from '#core/quantities/format';
+  import { day, duration, figure, quantity } from '#core/quantities/format';
   import { causeOf } from '#core/results/cause';
   import { compareWithPlan, comparisonSentence } from '#core/results/compare';
-  import { checkRatio } from '#core/results/copy-gates';
-  import { ratioOf } from '#core/results/repeats';
-  import { differingConditions } from '#core/results/like-for-like';
   import { changesOf } from '$lib/client/change';
   import { MeasureRun } from '$lib/client/measure-run.svelte';
   import { askRig, chime, LiveRun } from '$lib/client/live-run.svelte';
   import ConditionsForm from '$lib/ui/measure/ConditionsForm.svelte';
   import ConditionsList from '$lib/ui/measure/ConditionsList.svelte';
+  import CompareRuns from '$lib/ui/measure/CompareRuns.svelte';
   import CopyRepeats from '$lib/ui/measure/CopyRepeats.svelte';
   import { FAULT_WORDS } from '$lib/ui/measure/fault-words';
+  import RigProgress from '$lib/ui/measure/RigProgress.svelte';
   import RunChart from '$lib/ui/measure/RunChart.svelte';
   import RunPictures from '$lib/ui/measure/RunPictures.svelte';
 
@@ -47,9 +46,7 @@
     return live.listen(`${path}/events`);
   });
   const series = $derived(data.series ?? (live.drawn.t.length > 0 ? live.drawn : null));
-  const share = $derived(rig ? Math.min(0.999, rig.atS / Math.max(1, rig.wantedS)) : 0);
-  const percent = $derived(rig?.state === 'done' ? 100 : Math.floor(share * 100));
-  const leftS = $derived(rig ? Math.max(0, (rig.wantedS - rig.atS) / rig.speed) : 0);
+  const percent = $derived(rig ? Math.floor(Math.min(0.999, rig.atS / Math.max(1, rig.wantedS)) * 100) : 0);
   const title = $derived(running ? `${percent} % · ${protocol.label}` : protocol.label);
 
   const reads = $derived(run.results.writeMBps === undefined && run.results.readMBps !== undefined);
@@ -72,7 +69,6 @@
     return () => clearInterval(ticking);
   });
 
-  let speed = $state(60);
   const ask = (what: 'cancel' | 'resume', body: object) => askRig(path, what, body);
   let edited = $state.raw<typeof run.conditions>();
   async function keepConditions(): Promise<void> {
@@ -100,27 +96,6 @@
     await measuring.addPicture(run.id, file);
     adding = false;
   }
-
-  let against = $state('');
-  /** What somebody was told of the two: a number of times, or a percentage. */
-  let claimed = $state('');
-  const claim = $derived.by(() => {
-    const text = claimed.trim().replace(',', '.');
-    const value = Number.parseFloat(text);
-    if (text === '' || !Number.isFinite(value)) return undefined;
-    return text.endsWith('%') ? { percent: value } : { times: value };
-  });
-  const other = $derived(data.same.find(({ id }) => id === against));
-  const differs = $derived(other ? differingConditions(run, other) : []);
-  const FIELDS = [
-    ['writeMBps', 'Write'],
-    ['readMBps', 'Read'],
-    ['sustainedWriteMBps', 'Write after the cache'],
-    ['copyInMBps', 'Copy to the drive'],
-    ['copyOutMBps', 'Copy from the drive']
-  ] as const;
-  /** What one figure of a test is worth where nobody repeated it: 3 %, as repeats usually lie apart. */
-  const ERROR = 0.03;
 </script>
 
 <svelte:head><title>{title} · {of} · Ash Crate</title></svelte:head>
@@ -145,33 +120,12 @@
     </p>{/if}
 
   {#if rig && rig.state !== 'done'}
-    <section class="progress" aria-label="Progress">
-      {#if running}
-        <p role="status">
-          {percent} %: {duration(rig.atS)} of about {duration(rig.wantedS)}, {rig.sampled} samples{rig.speed > 1
-            ? `, ${rig.speed} times faster than life`
-            : ''}; about {duration(Math.max(1, Math.round(leftS)))} left.
-        </p>
-        <progress max="100" value={percent} aria-label="Progress of the run"></progress>
-        {#if live.away}<p class="quiet">
-            Ash Crate does not answer just now. What is sampled meanwhile comes as soon as it is back.
-          </p>{/if}
-        <Button size="small" kind="tertiary" on:click={() => void ask('cancel', {})}
-          >Cancel, and keep what is there</Button
-        >
-      {:else}
-        <p role="status">
-          {rig.why ?? 'It does not go on.'}
-          {rig.sampled} samples, {duration(rig.atS)} of about {duration(rig.wantedS)}.
-        </p>
-        <label class="small">Speed <input type="number" min="1" max="100000" bind:value={speed} /> times</label>
-        <Button
-          size="small"
-          on:click={() => void ask('resume', { speed: Math.min(100_000, Math.max(1, Number(speed) || 60)) })}
-          >Go on from there</Button
-        >
-      {/if}
-    </section>
+    <RigProgress
+      {rig}
+      away={live.away}
+      oncancel={() => void ask('cancel', {})}
+      onresume={(speed) => void ask('resume', { speed })}
+    />
   {/if}
   {#if build && run.rig && run.rig.buildVersion !== build.version}<p class="note">
       {build.tag} was changed since this run began: it went on with the parts it began with.
@@ -229,53 +183,7 @@
           </p>{/if}
       {:else if run.hostId}<p><a href="{home}/runs/new?host={run.hostId}">The same once more</a></p>
       {:else}<p><a href="{home}/runs/new?model={run.modelId}">Measure it again</a></p>{/if}
-      {#if data.same.length > 0}
-        <h2>Compare</h2>
-        <label class="small"
-          >With <select bind:value={against} aria-label="Compare with">
-            <option value="">choose another result of the same</option>
-            {#each data.same.filter(({ rig: its }) => its?.state !== 'running') as one (one.id)}<option value={one.id}
-                >{protocolOf(one.protocol).label} of {day(one.date)}{one.simulated ? ', simulated' : ''}</option
-              >{/each}
-          </select></label
-        >
-        {#if other}
-          <ul>
-            {#each FIELDS as [field, label] (field)}
-              {@const [a, b] = [run.results[field], other.results[field]]}
-              {#if a !== undefined && b !== undefined}<li>
-                  {label}: {rate(a)} against {rate(b)} MB/s. {ratioOf(
-                    { value: a, error: ERROR },
-                    { value: b, error: ERROR },
-                    `that of ${day(other.date)}`
-                  ).says}
-                </li>{/if}
-            {/each}
-          </ul>
-          <label class="small"
-            >You were told <input
-              type="text"
-              size="8"
-              placeholder="2, or 80 %"
-              bind:value={claimed}
-              aria-label="Claimed ratio, times or percent"
-            /></label
-          >
-          {#if claim}
-            <ul aria-live="polite">
-              {#each FIELDS as [field, label] (field)}
-                {@const [a, b] = [run.results[field], other.results[field]]}
-                {#if a !== undefined && b !== undefined}<li>
-                    {label}: {checkRatio({ one: a, other: b, ...claim }) ?? 'that follows from the two figures.'}
-                  </li>{/if}
-              {/each}
-            </ul>
-          {/if}
-          {#if differs.length > 1}<p class="note">Not like for like: {differs.join(', ')} differ.</p>
-          {:else if differs.length === 1}<p class="small">One thing differs: {differs[0]}.</p>
-          {:else}<p class="small">Nothing that was written down differs.</p>{/if}
-        {/if}
-      {/if}
+      <CompareRuns {run} others={data.same} />
     </section>
     <section aria-label="Conditions">
       <h2>Conditions</h2>
@@ -337,16 +245,6 @@
     border-left: 4px solid var(--ash-note);
     background: var(--ash-well);
   }
-  .progress {
-    display: grid;
-    justify-items: start;
-    gap: 8px;
-    margin: 10px 0;
-  }
-  progress {
-    width: min(100%, 520px);
-    accent-color: var(--ash-ember);
-  }
   .sentences {
     margin: 10px 0;
     padding: 0;
@@ -373,18 +271,12 @@
     display: block;
     margin: 8px 0;
   }
-  input[type='number'],
-  select,
   textarea {
     padding: 4px 6px;
     border: 1px solid var(--ash-edge);
     background: var(--ash-sheet);
     color: inherit;
     font: inherit;
-  }
-  select {
-    max-width: 100%;
-    min-height: 32px;
   }
   textarea {
     display: block;
