@@ -52,6 +52,7 @@ const CORE_ORDER = [
   'plan',
   'series',
   'results',
+  'analysis',
   'sheets',
   'assembly',
   'format',

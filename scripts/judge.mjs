@@ -1,0 +1,4 @@
+import { runTypeScript, setUp } from './setup.mjs';
+
+setUp();
+await runTypeScript('../bench/judge/judge.ts');
