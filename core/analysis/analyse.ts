@@ -16,6 +16,8 @@ const CLIFF_LASTS = { values: 20, share: 0.1 } as const;
 /** A fall at the end that is as deep as the lows before it is one of them, as a logarithm. */
 const ALIKE_DEPTH = 0.3;
 const KIN_LASTS = 0.25;
+/** A low of a throttle lasts at least so long, s. */
+const WARM_LOW_S = 4;
 /** A start is unsteady while it is so far from what follows, and no longer than this share of the whole. */
 const UNSTEADY = { off: Math.log(1.12), most: 0.3 } as const;
 
@@ -152,7 +154,32 @@ function kindOf(work: Work, atS: number, before: number, after: number): { kind:
     : said;
 }
 
-function throttleOf(work: Work, rhythm: Rhythm | null, steps: Analysis['steps']): Analysis['throttle'] {
+/** Lows that all begin where the drive throttles: it comes and goes too seldom for a rhythm. */
+function warmLows(work: Work, lows: readonly Low[]): Analysis['throttle'] {
+  const lasting = lows.filter((low) => lengthOf(low, work.signal.x) >= WARM_LOW_S);
+  const begins = lasting.map((low) => ({ low, atS: beginS(work, low.from) }));
+  const kinds = begins.map(({ atS }) => kindOfStep(atS, work.temperatures, work.startC));
+  const [first] = begins;
+  if (!first || kinds.some(({ kind }) => kind !== 'throttle')) return null;
+  const high = work.levels.stretches[0]?.ends ?? 0;
+  const gaps = begins.slice(1).map(({ atS }, i) => atS - (begins[i]?.atS ?? 0));
+  const atC = kinds[0]?.atC;
+  return {
+    form: lasting.length > 1 ? 'saw-tooth' : 'plateau',
+    ...(gaps.length > 0 ? { periodS: median(gaps) } : {}),
+    lowMBps: rateOf(high, work) * median(lasting.map(({ share }) => share)),
+    highMBps: rateOf(high, work),
+    ...(atC === undefined ? {} : { atC }),
+    atS: first.atS
+  };
+}
+
+function throttleOf(
+  work: Work,
+  rhythm: Rhythm | null,
+  steps: Analysis['steps'],
+  lows: readonly Low[]
+): Analysis['throttle'] {
   if (rhythm && isSawTooth(rhythm)) {
     const atS = beginS(work, rhythm.from);
     const high = median(
@@ -170,6 +197,8 @@ function throttleOf(work: Work, rhythm: Rhythm | null, steps: Analysis['steps'])
       atS
     };
   }
+  const warm = warmLows(work, lows);
+  if (warm) return warm;
   const held = steps.find(({ kind }) => kind === 'throttle');
   return held
     ? {
@@ -318,7 +347,7 @@ export function analyse(input: Omit<AnalyseInput, 'series'> & { series: Series }
       enough: false
     };
   const position = (i: number) => series.positionFraction?.[samples.index[i] as number] ?? NaN;
-  const curve = series.positionFraction ? zoneCurve(samples, moving, position) : null;
+  const curve = series.positionFraction ? curveOf(samples, moving, position) : null;
   const trend = curve ? samples.MBps.map((_, i) => curveAt(curve, position(i))) : undefined;
   const signal = signalOf(samples, moving, trend);
   const work: Work = {
@@ -333,6 +362,17 @@ export function analyse(input: Omit<AnalyseInput, 'series'> & { series: Series }
     startC
   };
   return { ...found(work, curve, position, predicted), ...roundsIn(work, nothing) };
+}
+
+/** A fall by this much that stays is no curve of a disk, as a logarithm. */
+const NO_CURVE = Math.log(1 / 0.8);
+
+/** The curve of a disk, where no other fall cuts it in two. */
+function curveOf(samples: Samples, moving: Int32Array, position: (i: number) => number): ZoneCurve | null {
+  const { stretches } = levelsOf(signalOf(samples, moving));
+  const least = stretches.reduce((sum, { from, to }) => sum + to - from, 0) * CLIFF_LASTS.share;
+  const lasting = stepsOf(stretches, ({ from, to }) => to - from < least);
+  return lasting.some(({ before, after }) => before - after > NO_CURVE) ? null : zoneCurve(samples, moving, position);
 }
 
 /** Rounds between pauses: what looks like drop-outs then is none. */
@@ -363,7 +403,7 @@ function found(
     ...dipsOf(work, lows, rhythm),
     start: { unsteadyS: unsteadyStart(work, all) },
     cliff: cliffOf(work, steps),
-    throttle: throttleOf(work, rhythm, steps),
+    throttle: throttleOf(work, rhythm, steps, lows),
     ...(zone ? { zone } : {}),
     median: middle,
     interval95: intervalOfMean(samples, moving),

@@ -96,6 +96,8 @@ export const curveAt = ({ a, b, c }: ZoneCurve, p: number): number => a + b * p 
 const WEAK_BELOW = 0.75;
 /** Two weak places nearer than this are one. */
 const TOGETHER = 0.004;
+/** What is slow for longer than this share of the disk is no place. */
+const WIDEST = 0.06;
 
 /**
  * Finds places that are slower than the disk around them. One slow sample is none, unless another pass is slow at the same place.
@@ -128,6 +130,7 @@ export function weakPlaces(
   }
   return groups
     .filter((group) => group.length > 1 || group.some(({ near }) => near))
+    .filter((group) => (group.at(-1)?.p ?? 0) - (group[0]?.p ?? 0) <= WIDEST)
     .map((group) => ({
       from: group[0]?.p ?? 0,
       to: group.at(-1)?.p ?? 0,

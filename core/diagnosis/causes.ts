@@ -153,7 +153,8 @@ export const CAUSE_WORDS: Record<CauseCode, CauseWords> = {
   },
   'drive-nearly-full': {
     says: 'The drive is nearly full: its cache has shrunk, and it has little room to write into.',
-    remedy: 'Free a fifth of it, let it rest for half an hour with the power on, and measure again.'
+    remedy: 'Free a fifth of it, let it rest for half an hour with the power on, and measure again.',
+    applies: isFlash
   },
   'smr-rewrite': {
     says: 'The disk writes in overlapping tracks and is putting them in order.',

@@ -84,3 +84,15 @@ export const PRIORS: Record<Symptom, Partial<Record<CauseCode, number>>> = {
     'unstable-link': 3
   }
 };
+
+/**
+ * The same for a result that was measured, before it is looked at: most are sound. Causes that make a drive go away are there too, for a
+ * series that stops. Estimates.
+ */
+export const MEASURED_PRIORS: Partial<Record<CauseCode, number>> = {
+  healthy: 60,
+  ...PRIORS.slow,
+  'no-power': 1,
+  'bridge-firmware': 0.7,
+  'not-seated': 0.5
+};

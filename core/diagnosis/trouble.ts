@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { after, beliefFrom, gainOf, isSure, ranked, rowOf, type Belief } from './belief.ts';
 import { CAUSE_WORDS, CAUSES, type CauseCode } from './causes.ts';
 import { PRIORS } from './priors.ts';
 import { CANNOT_TELL, SYMPTOMS, wordsFor, type Question, type Symptom } from './question.ts';
@@ -60,69 +61,12 @@ export const troubleReportSchema = z.strictObject({
 });
 export type TroubleReport = z.infer<typeof troubleReportSchema>;
 
-/** Shares of causes; they add up to 1. */
-type Belief = Map<CauseCode, number>;
-
-const normalised = (belief: Belief): Belief => {
-  const sum = [...belief.values()].reduce((a, b) => a + b, 0);
-  return new Map([...belief].map(([cause, share]) => [cause, share / sum]));
-};
-
-/** What a build like this can have, before anything is asked. */
-function before(symptom: Symptom, at: Situation): Belief {
-  const causes = (Object.entries(PRIORS[symptom]) as [CauseCode, number][]).filter(
-    ([cause]) => CAUSE_WORDS[cause].applies?.(at) ?? true
-  );
-  return normalised(new Map(causes));
-}
-
-const rowOf = (question: Question, cause: CauseCode): readonly number[] => question.given[cause] ?? question.usual;
-
-/** Takes an outcome in: each share times how often that outcome is seen with the cause (Bayes), made to add up to 1 again. */
-function after(belief: Belief, question: Question, outcome: number): Belief {
-  return normalised(
-    new Map([...belief].map(([cause, share]) => [cause, share * (rowOf(question, cause)[outcome] ?? 0)]))
-  );
-}
-
-const entropy = (belief: Belief): number =>
-  [...belief.values()].reduce((sum, share) => (share > 0 ? sum - share * Math.log2(share) : sum), 0);
-
-/**
- * Bits that a question is expected to tell: the entropy of the shares less what is left of it, over the outcomes. Of an outcome with the
- * joint shares x = share * likelihood and their sum w, w times the entropy that is left is w log w - sum(x log x).
- */
-function gainOf(belief: Belief, question: Question): number {
-  let left = 0;
-  for (let outcome = 0; outcome < question.outcomes.length; outcome++) {
-    let [weight, sum] = [0, 0];
-    for (const [cause, share] of belief) {
-      const joint = share * (rowOf(question, cause)[outcome] ?? 0);
-      if (joint <= 0) continue;
-      weight += joint;
-      sum += joint * Math.log2(joint);
-    }
-    if (weight > 0) left += weight * Math.log2(weight) - sum;
-  }
-  return entropy(belief) - left;
-}
-
-/** Sure enough to say so: this share, and so many times the next. */
-const SURE = 0.9;
-const SURE_RATIO = 4;
 /** At the end of the questions this is still worth being called the cause. */
 const LIKELY = 0.6;
 /** A question that tells less than this, in bits, is not asked. */
 const LEAST_BITS = 0.06;
 /** Nor one that tells less than this share of what the best one tells; the fewer questions are left, the more. */
 const shareOfBest = (asked: number): number => 0.15 + 0.55 * (asked / (MOST_QUESTIONS - 1)) ** 2;
-
-const ranked = (belief: Belief): [CauseCode, number][] => [...belief].sort((a, b) => b[1] - a[1]);
-
-function isSure(belief: Belief): boolean {
-  const [[, first] = ['healthy', 0], [, second] = ['healthy', 0]] = ranked(belief);
-  return first >= SURE && first >= second * SURE_RATIO;
-}
 
 /** Everything that was answered, by the build itself or by a person. */
 type Taken = {
@@ -157,7 +101,14 @@ const textOf = (question: Question, outcome: number, at: Situation): string =>
 
 /** Takes in what the build already says. */
 function begun(symptom: Symptom, at: Situation): Taken {
-  const taken: Taken = { belief: before(symptom, at), left: [], evidence: [], known: [], path: [], least: 0 };
+  const taken: Taken = {
+    belief: beliefFrom(PRIORS[symptom], at),
+    left: [],
+    evidence: [],
+    known: [],
+    path: [],
+    least: 0
+  };
   for (const question of QUESTIONS) {
     if (!question.for.includes(symptom) || !(question.applies?.(at) ?? true)) continue;
     const said = question.known?.(at);
