@@ -17,7 +17,7 @@ const ids = Object.keys(BUILDS) as BuildId[];
 type Stage = { id: BuildId; at: Situation; could: Could; faults: PlayedFault[]; weights: number[] };
 
 /** Causes that what is given cannot tell apart; either counts as the other. Listed in docs/models.md. */
-const ALIKE: readonly (readonly CauseCode[])[] = [
+export const ALIKE: readonly (readonly CauseCode[])[] = [
   ['write-cache-off', 'host-write-ceiling'],
   // A ceiling on writes can lie just where a link does; only reading tells them apart.
   ['host-write-ceiling', '5g-port-or-cable'],
@@ -29,7 +29,7 @@ const ALIKE: readonly (readonly CauseCode[])[] = [
   ['write-cache-off', 'smr-rewrite'],
   ['unstable-link', 'no-power', 'bridge-firmware', 'not-seated']
 ];
-const ALIKE_BY_NUMBERS: readonly (readonly CauseCode[])[] = [
+export const ALIKE_BY_NUMBERS: readonly (readonly CauseCode[])[] = [
   ['write-cache-off', 'host-write-ceiling'],
   [
     'thermal-throttle',
@@ -42,7 +42,7 @@ const ALIKE_BY_NUMBERS: readonly (readonly CauseCode[])[] = [
   ],
   ['healthy', 'host-disk-cliff']
 ];
-const same = (groups: readonly (readonly CauseCode[])[], a: CauseCode | undefined, b: CauseCode): boolean =>
+export const same = (groups: readonly (readonly CauseCode[])[], a: CauseCode | undefined, b: CauseCode): boolean =>
   a === b || groups.some((group) => a !== undefined && group.includes(a) && group.includes(b));
 
 /** Whether a fault can be on a build, and slows it by 5 % or more. */
@@ -61,7 +61,7 @@ function possible(fault: PlayedFault, could: Could, at: Situation): boolean {
   );
 }
 
-function stages(uniform: boolean): Stage[] {
+export function stages(uniform: boolean): Stage[] {
   return ids.map((id) => {
     const at = situationOf(BUILDS[id]);
     const could = couldOf(BUILDS[id]);
@@ -70,7 +70,7 @@ function stages(uniform: boolean): Stage[] {
   });
 }
 
-function pick<T>(list: readonly T[], weights: readonly number[], at: number): T {
+export function pick<T>(list: readonly T[], weights: readonly number[], at: number): T {
   let left = at * weights.reduce((a, b) => a + b, 0);
   const found = list.findIndex((_, i) => (left -= weights[i] ?? 0) < 0);
   return list[found < 0 ? list.length - 1 : found] as T;
@@ -89,7 +89,9 @@ const hitOf = (truth: CauseCode, { causes }: Diagnosis, alike: typeof ALIKE): Hi
   among: causes.slice(0, 3).some(({ cause }) => same(alike, cause, truth))
 });
 
-const observedOf = ({ series, direction }: Played, at: Situation): Observed => ({
+/** What somebody has of a played run: a copy shows the other disk, and of the others some are copies too. */
+export const observedOf = ({ series, direction, cause }: Played, at: Situation): Observed => ({
+  conditions: { source: cause === 'host-disk-cliff' || series.t.length % 3 === 0 ? 'internal' : 'memory' },
   analysis: analyse({ series, direction, ...(at.report.thermal?.startC ? { startC: at.report.thermal.startC } : {}) }),
   direction,
   ...(series.caseC ? { case: { t: series.t, caseC: series.caseC } } : {})
@@ -175,12 +177,18 @@ function minutesOfOneWhoKnows(at: Situation, observed: Observed, truth: CauseCod
 function withTests(seed: number, of: number): string[] {
   const random = seeded(seed);
   const all = stages(false);
-  const told = { hits: 0, minutes: 0, known: 0, compared: 0 };
+  const told = { hits: 0, minutes: 0, known: 0, compared: 0, sound: 0 };
   for (let k = 0; k < of; k++) {
     const stage = all[k % all.length] as Stage;
     const fault = pick(stage.faults.slice(1), stage.weights.slice(1), random());
     const one = numbers(fault, stage.could, seed + k * 15485863);
-    const observed: Observed = { results: { readMBps: one.read, writeMBps: one.write } };
+    if (one.cause === 'healthy') {
+      told.sound += 1;
+      continue;
+    }
+    const observed: Observed = {
+      results: { readMBps: one.read, writeMBps: one.write, ...(one.copyOut ? { copyOutMBps: one.copyOut } : {}) }
+    };
     const tried: { test: string; outcome: string }[] = [];
     let diagnosis = diagnose(stage.at, observed);
     let minutes = 0;

@@ -297,8 +297,15 @@ const STEADY: readonly PlayedFault[] = [
 ];
 
 /** Plays two numbers of a fault on a build; one that takes less than 5 % is none. */
-export function numbers(fault: PlayedFault, could: Could, seed: number): Pick<Played, 'cause' | 'read' | 'write'> {
-  const { read, write, fullRead, fullWrite } = ratesOf(fault, could, drawsOf(seed));
+export function numbers(
+  fault: PlayedFault,
+  could: Could,
+  seed: number
+): Pick<Played, 'cause' | 'read' | 'write'> & { copyOut?: number } {
+  const draw = drawsOf(seed);
+  const { read, write, fullRead, fullWrite } = ratesOf(fault, could, draw);
+  // Only a copy shows the other disk.
+  if (fault === 'host-disk-cliff') return { cause: fault, read, write, copyOut: fullRead * draw.between(0.15, 0.65) };
   const sound = STEADY.includes(fault) && read > SOUND * fullRead && write > SOUND * fullWrite;
   return { cause: sound ? 'healthy' : fault, read, write };
 }

@@ -165,7 +165,8 @@ export const CAUSE_WORDS: Record<CauseCode, CauseWords> = {
   'weak-surface': {
     says: 'Some places of the disk are read only after many tries.',
     remedy:
-      'Copy what is on it at once, then read its health and its whole surface. Weak places in the same spot twice: give it back.'
+      'Copy what is on it at once, then read its health and its whole surface. Weak places in the same spot twice: give it back.',
+    applies: isDisk
   },
   'background-load': {
     says: 'Something else uses the drive: an index, a virus scanner, a backup, a synchronising folder.',

@@ -155,13 +155,7 @@ function likelihood(figures: readonly Figure[], best: Best, cause: CauseCode): n
   const ranges = effect || cause === 'host-disk-cliff' ? RANGE : [0.5];
   let sum = 0;
   for (const place of PLACES) {
-    const base: Rates = {
-      read: placeIn(best.read, place),
-      write: placeIn(best.write, place),
-      post: placeIn(best.post, place),
-      r4: placeIn(best.random4kRead, place),
-      w4: placeIn(best.random4kWrite, place)
-    };
+    const base = ratesAt(best, place);
     for (const f of ranges)
       for (const g of ranges) {
         const changed = effect ? { ...base, ...effect(base, best, f, g) } : base;
@@ -174,8 +168,36 @@ function likelihood(figures: readonly Figure[], best: Best, cause: CauseCode): n
         sum += product;
       }
   }
-  return sum / (PLACES.length * ranges.length ** 2);
+  const shows = cause === 'healthy' || effectShows(figures, best, cause);
+  return (sum / (PLACES.length * ranges.length ** 2)) * (shows ? 1 : UNSEEN);
 }
+
+/** A cause that changes none of what was measured by as much as this is no answer to what was measured. */
+const SHOWS = 0.05;
+const UNSEEN = 0.08;
+
+/** Tells whether a cause would show in any of the figures, at the strong end of its range. */
+function effectShows(figures: readonly Figure[], best: Best, cause: CauseCode): boolean {
+  const effect = EFFECTS[cause];
+  const base = ratesAt(best, 0.5);
+  return figures.some(({ of, atFirst }) => {
+    // What comes later in a series shows there.
+    if (atFirst && BEGINS_WELL.includes(cause)) return true;
+    const sound = expected(of, base, best, 'healthy', 0.5);
+    return [0.07, 0.93].some((at) => {
+      const changed = effect ? { ...base, ...effect(base, best, at, at) } : base;
+      return !(expected(of, changed, best, cause, at) > sound * (1 - SHOWS));
+    });
+  });
+}
+
+const ratesAt = (best: Best, place: number): Rates => ({
+  read: placeIn(best.read, place),
+  write: placeIn(best.write, place),
+  post: placeIn(best.post, place),
+  r4: placeIn(best.random4kRead, place),
+  w4: placeIn(best.random4kWrite, place)
+});
 
 const NAMES: Record<Figure['of'], string> = {
   read: 'reads',

@@ -9,14 +9,14 @@ export const SHAPES = ['flat', 'fall', 'saw-tooth', 'dips', 'irregular', 'drop-o
 export type Shape = (typeof SHAPES)[number];
 
 /** How often each shape is seen with a cause, in the order of `SHAPES`; every row adds up to 1. Estimates. */
-const EVEN = [0.9625, 0.01, 0.005, 0.006, 0.01, 0.006, 0.0005] as const;
+const EVEN = [0.983, 0.006, 0.002, 0.003, 0.004, 0.0015, 0.0005] as const;
 const LOOSE = [0.05, 0.02, 0.01, 0.03, 0.1, 0.78, 0.01] as const;
 const BY_CAUSE: Partial<Record<CauseCode, readonly number[]>> = {
-  'slc-cliff': [0.04, 0.885, 0.02, 0.02, 0.025, 0.005, 0.005],
-  'host-disk-cliff': [0.1, 0.8, 0.03, 0.02, 0.03, 0.01, 0.01],
-  'thermal-throttle': [0.03, 0.37, 0.54, 0.03, 0.02, 0.005, 0.005],
-  'pad-no-contact': [0.02, 0.32, 0.59, 0.03, 0.03, 0.005, 0.005],
-  'drive-nearly-full': [0.28, 0.62, 0.02, 0.02, 0.04, 0.01, 0.01],
+  'slc-cliff': [0.05, 0.92, 0.01, 0.007, 0.008, 0.003, 0.002],
+  'host-disk-cliff': [0.12, 0.84, 0.01, 0.01, 0.012, 0.005, 0.003],
+  'thermal-throttle': [0.03, 0.38, 0.56, 0.015, 0.01, 0.003, 0.002],
+  'pad-no-contact': [0.02, 0.33, 0.615, 0.015, 0.015, 0.003, 0.002],
+  'drive-nearly-full': [0.3, 0.65, 0.01, 0.01, 0.02, 0.005, 0.005],
   'smr-rewrite': [0.25, 0.6, 0.03, 0.03, 0.06, 0.02, 0.01],
   'weak-surface': [0.04, 0.01, 0.01, 0.03, 0.12, 0.03, 0.76],
   'background-load': [0.08, 0.03, 0.03, 0.1, 0.73, 0.02, 0.01],
