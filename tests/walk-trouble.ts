@@ -2,7 +2,8 @@ import { CAUSE_WORDS, type CauseCode } from '#core/diagnosis/causes';
 import { PRIORS } from '#core/diagnosis/priors';
 import { SYMPTOMS, type Symptom } from '#core/diagnosis/question';
 import type { Situation } from '#core/diagnosis/situation';
-import { effortOf, MOST_QUESTIONS, QUESTIONS, trouble, type TroubleAnswer } from '#core/diagnosis/trouble';
+import { QUESTIONS, type TroubleAnswer } from '#core/diagnosis/asking';
+import { effortOf, MOST_QUESTIONS, trouble } from '#core/diagnosis/trouble';
 
 /** What of a build decides its paths: two that agree in it are asked the same and end alike, but for names. */
 const signature = (symptom: Symptom, at: Situation): string =>

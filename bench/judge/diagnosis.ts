@@ -1,11 +1,12 @@
 import { analyse } from '#core/analysis/analyse';
 import { CAUSE_WORDS, type CauseCode } from '#core/diagnosis/causes';
-import { diagnose, type Diagnosis, type Observed } from '#core/diagnosis/diagnose';
+import { diagnose, type Diagnosis } from '#core/diagnosis/diagnose';
+import type { Observed } from '#core/diagnosis/observed';
 import { MEASURED_PRIORS } from '#core/diagnosis/priors';
 import { CANNOT_TELL } from '#core/diagnosis/question';
 import { MEASURED_QUESTIONS } from '#core/diagnosis/questions/measured';
 import { situationOf, type Situation } from '#core/diagnosis/situation';
-import { QUESTIONS } from '#core/diagnosis/trouble';
+import { QUESTIONS } from '#core/diagnosis/asking';
 import { seeded } from '#core/quantities/random';
 import { withInterval } from './analysis.ts';
 import { BUILDS, type BuildId } from './builds.ts';
@@ -17,7 +18,7 @@ const ids = Object.keys(BUILDS) as BuildId[];
 type Stage = { id: BuildId; at: Situation; could: Could; faults: PlayedFault[]; weights: number[] };
 
 /** Causes that what is given cannot tell apart; either counts as the other. Listed in docs/models.md. */
-export const ALIKE: readonly (readonly CauseCode[])[] = [
+const ALIKE: readonly (readonly CauseCode[])[] = [
   ['write-cache-off', 'host-write-ceiling'],
   // A ceiling on writes can lie just where a link does; only reading tells them apart.
   ['host-write-ceiling', '5g-port-or-cable'],
@@ -29,7 +30,7 @@ export const ALIKE: readonly (readonly CauseCode[])[] = [
   ['write-cache-off', 'smr-rewrite'],
   ['unstable-link', 'no-power', 'bridge-firmware', 'not-seated']
 ];
-export const ALIKE_BY_NUMBERS: readonly (readonly CauseCode[])[] = [
+const ALIKE_BY_NUMBERS: readonly (readonly CauseCode[])[] = [
   ['write-cache-off', 'host-write-ceiling'],
   [
     'thermal-throttle',
@@ -42,7 +43,7 @@ export const ALIKE_BY_NUMBERS: readonly (readonly CauseCode[])[] = [
   ],
   ['healthy', 'host-disk-cliff']
 ];
-export const same = (groups: readonly (readonly CauseCode[])[], a: CauseCode | undefined, b: CauseCode): boolean =>
+const same = (groups: readonly (readonly CauseCode[])[], a: CauseCode | undefined, b: CauseCode): boolean =>
   a === b || groups.some((group) => a !== undefined && group.includes(a) && group.includes(b));
 
 /** Whether a fault can be on a build, and slows it by 5 % or more. */
@@ -61,7 +62,7 @@ function possible(fault: PlayedFault, could: Could, at: Situation): boolean {
   );
 }
 
-export function stages(uniform: boolean): Stage[] {
+function stages(uniform: boolean): Stage[] {
   return ids.map((id) => {
     const at = situationOf(BUILDS[id]);
     const could = couldOf(BUILDS[id]);
@@ -70,7 +71,7 @@ export function stages(uniform: boolean): Stage[] {
   });
 }
 
-export function pick<T>(list: readonly T[], weights: readonly number[], at: number): T {
+function pick<T>(list: readonly T[], weights: readonly number[], at: number): T {
   let left = at * weights.reduce((a, b) => a + b, 0);
   const found = list.findIndex((_, i) => (left -= weights[i] ?? 0) < 0);
   return list[found < 0 ? list.length - 1 : found] as T;
@@ -90,7 +91,7 @@ const hitOf = (truth: CauseCode, { causes }: Diagnosis, alike: typeof ALIKE): Hi
 });
 
 /** What somebody has of a played run: a copy shows the other disk, and of the others some are copies too. */
-export const observedOf = ({ series, direction, cause }: Played, at: Situation): Observed => ({
+const observedOf = ({ series, direction, cause }: Played, at: Situation): Observed => ({
   conditions: { source: cause === 'host-disk-cliff' || series.t.length % 3 === 0 ? 'internal' : 'memory' },
   analysis: analyse({ series, direction, ...(at.report.thermal?.startC ? { startC: at.report.thermal.startC } : {}) }),
   direction,

@@ -1,4 +1,5 @@
 import { CAUSE_WORDS, type CauseCode } from './causes.ts';
+import type { Evidence } from './evidence.ts';
 import type { Question } from './question.ts';
 import type { Situation } from './situation.ts';
 
@@ -69,4 +70,16 @@ const SURE_RATIO = 4;
 export function isSure(belief: Belief): boolean {
   const [[, first] = ['healthy', 0], [, second] = ['healthy', 0]] = ranked(belief);
   return first >= SURE && first >= second * SURE_RATIO;
+}
+
+/** No single thing makes a cause impossible: what is entered can be wrong. */
+const LEAST_LIKELY = 1e-4;
+
+/** Takes evidence in: each share times how likely it is with its cause, made to add up to 1 again. */
+export function taken(belief: Belief, evidence: Evidence): Belief {
+  const most = Math.max(...[...belief.keys()].map(evidence.given));
+  if (!(most > 0)) return belief;
+  return normalised(
+    new Map([...belief].map(([cause, share]) => [cause, share * Math.max(evidence.given(cause) / most, LEAST_LIKELY)]))
+  );
 }

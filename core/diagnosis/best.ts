@@ -23,9 +23,7 @@ export type Best = {
   bulkOnly: Band | null;
   /** Rate of one lane behind the bridge, MB/s; null without PCIe. */
   lane: number | null;
-  hostReadMBps: number | undefined;
-  hostWriteMBps: number | undefined;
-  hostCacheGB: number | undefined;
+  internalDisk: PlanInput['host']['internalDisk'];
   startC: number | null;
   throttleAfterS: Band | null;
   disk: boolean;
@@ -60,7 +58,6 @@ export function bestOf(input: PlanInput): Best {
   const { link, throughput, cache, thermal } = plan(best, { workings: false });
   const pcie = slotLink(fillDrive(best.drive), fillEnclosure(best.enclosure));
   const mode = link.mode && LINK_MODES[link.mode];
-  const disk = input.host.internalDisk;
   return {
     mode: link.mode,
     read: throughput.read,
@@ -72,9 +69,7 @@ export function bestOf(input: PlanInput): Best {
     link: mode && mode.read,
     bulkOnly: mode && 'bulkOnly' in mode ? mode.bulkOnly : null,
     lane: pcie ? PCIE_LANE_MBPS[pcie.generation] : null,
-    hostReadMBps: disk?.readMBps,
-    hostWriteMBps: disk?.writeMBps,
-    hostCacheGB: disk?.cacheGB,
+    internalDisk: input.host.internalDisk,
     startC: thermal?.startC ?? null,
     throttleAfterS: thermal?.throttleAfterS ?? null,
     disk: input.drive.media === 'hdd'

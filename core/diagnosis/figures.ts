@@ -2,6 +2,7 @@ import { PCIE_LANE_MBPS } from '../facts/buses.ts';
 import { LINK_MODES } from '../facts/link-modes.ts';
 import type { Band } from '../quantities/band.ts';
 import { rate } from '../quantities/format.ts';
+import type { PairResults } from '../results/run.ts';
 import type { Best } from './best.ts';
 import type { CauseCode } from './causes.ts';
 import { densityOf, type Evidence } from './evidence.ts';
@@ -128,9 +129,12 @@ const placeIn = (band: Band | null, at: number): number => {
   return at < 0.5 ? low + (typical - low) * at * 2 : typical + (high - typical) * (at - 0.5) * 2;
 };
 
-/** What a cause makes of each figure. */
-function expected(of: Figure['of'], rates: Rates, best: Best, cause: CauseCode, g: number): number {
-  const slow = cause === 'host-disk-cliff' ? between(OTHER_SIDE.low, OTHER_SIDE.high, g) : 1;
+/** How much of a copy the other side lets through under a cause. */
+const otherSide = (cause: CauseCode, g: number): number =>
+  cause === 'host-disk-cliff' ? between(OTHER_SIDE.low, OTHER_SIDE.high, g) : 1;
+
+/** What each figure then is. @param slow what the other side lets through of a copy */
+function expected(of: Figure['of'], rates: Rates, best: Best, slow: number): number {
   switch (of) {
     case 'read':
       return rates.read;
@@ -143,29 +147,38 @@ function expected(of: Figure['of'], rates: Rates, best: Best, cause: CauseCode, 
     case 'random4kWrite':
       return rates.w4;
     case 'copyIn':
-      return Math.min(rates.write, best.hostReadMBps ?? Infinity) * slow;
+      return Math.min(rates.write, best.internalDisk?.readMBps ?? Infinity) * slow;
     case 'copyOut':
-      return Math.min(rates.read, best.hostWriteMBps ?? Infinity) * slow;
+      return Math.min(rates.read, best.internalDisk?.writeMBps ?? Infinity) * slow;
   }
+}
+
+/** The density of all figures for one place in the band and one in the range of a cause. */
+function densityOfAll(
+  figures: readonly Figure[],
+  { base, changed, best, slow, well }: { base: Rates; changed: Rates; best: Best; slow: number; well: boolean }
+): number {
+  let product = 1;
+  for (const { of, MBps, atFirst } of figures) {
+    const off = Math.log(MBps / expected(of, atFirst && well ? base : changed, best, slow));
+    // What nothing is forecast of speaks for no cause.
+    if (Number.isFinite(off)) product *= densityOf(off, SCATTER[of]) * (1 - ODD.share) + ODD.share / ODD.folds;
+  }
+  return product;
 }
 
 /** Tells how likely figures are under a cause: summed over where in its band this chain lies, and over the range of the cause. */
 function likelihood(figures: readonly Figure[], best: Best, cause: CauseCode): number {
   const effect = EFFECTS[cause];
   const ranges = effect || cause === 'host-disk-cliff' ? RANGE : [0.5];
+  const well = BEGINS_WELL.includes(cause);
   let sum = 0;
   for (const place of PLACES) {
     const base = ratesAt(best, place);
     for (const f of ranges)
       for (const g of ranges) {
         const changed = effect ? { ...base, ...effect(base, best, f, g) } : base;
-        let product = 1;
-        for (const { of, MBps, atFirst } of figures) {
-          const rates = atFirst && BEGINS_WELL.includes(cause) ? base : changed;
-          const off = Math.log(MBps / expected(of, rates, best, cause, g));
-          product *= Number.isFinite(off) ? densityOf(off, SCATTER[of]) * (1 - ODD.share) + ODD.share / ODD.folds : 1;
-        }
-        sum += product;
+        sum += densityOfAll(figures, { base, changed, best, slow: otherSide(cause, g), well });
       }
   }
   const shows = cause === 'healthy' || effectShows(figures, best, cause);
@@ -183,10 +196,10 @@ function effectShows(figures: readonly Figure[], best: Best, cause: CauseCode): 
   return figures.some(({ of, atFirst }) => {
     // What comes later in a series shows there.
     if (atFirst && BEGINS_WELL.includes(cause)) return true;
-    const sound = expected(of, base, best, 'healthy', 0.5);
+    const sound = expected(of, base, best, 1);
     return [0.07, 0.93].some((at) => {
       const changed = effect ? { ...base, ...effect(base, best, at, at) } : base;
-      return !(expected(of, changed, best, cause, at) > sound * (1 - SHOWS));
+      return !(expected(of, changed, best, otherSide(cause, at)) > sound * (1 - SHOWS));
     });
   });
 }
@@ -249,3 +262,21 @@ export function figuresEvidence(figures: readonly Figure[], best: Best): Evidenc
     }
   ];
 }
+
+/** Figures of results, by what each is of. */
+const OF_RESULT = {
+  readMBps: 'read',
+  writeMBps: 'write',
+  sustainedWriteMBps: 'sustained',
+  random4kReadMBps: 'random4kRead',
+  random4kWriteMBps: 'random4kWrite',
+  copyInMBps: 'copyIn',
+  copyOutMBps: 'copyOut'
+} as const satisfies Partial<Record<keyof PairResults, Figure['of']>>;
+
+/** Lists the rates of results, as figures of the chain. */
+export const figuresOfResults = (results: PairResults): Figure[] =>
+  (Object.keys(OF_RESULT) as (keyof typeof OF_RESULT)[]).flatMap((field): Figure[] => {
+    const [of, MBps] = [OF_RESULT[field], results[field]];
+    return MBps !== undefined && MBps > 0 ? [{ of, MBps }] : [];
+  });

@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { causeSchema, symptomSchema, troubleAnswersSchema } from './trouble.ts';
+import { causeSchema, symptomSchema } from './asking.ts';
+import { troubleAnswersSchema } from './trouble.ts';
 
 /** A search for a cause as it is kept with a build: what was the matter, the path that was taken, and where it ended. */
 export const troubleRecordSchema = z.strictObject({

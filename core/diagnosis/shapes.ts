@@ -36,13 +36,18 @@ const SOME_DIPS = 3;
  * @example shapeOf({ ...analysis, dropouts: [{ atS: 5, forS: 2 }] }) // 'drop-outs'
  */
 export function shapeOf(analysis: Analysis): Shape {
-  if (analysis.dropouts.length > 0) return 'drop-outs';
-  if ((analysis.zone?.weak.length ?? 0) > 0) return 'weak-places';
-  if (analysis.throttle?.form === 'saw-tooth') return 'saw-tooth';
-  if (analysis.steps.length > 0 || analysis.throttle) return 'fall';
-  if (analysis.dips) return 'dips';
-  return (analysis.irregular?.count ?? 0) >= SOME_DIPS ? 'irregular' : 'flat';
+  return TELLING.find(({ is }) => is(analysis))?.shape ?? 'flat';
 }
+
+/** Shapes from the most telling one down, with how each is known. */
+const TELLING: readonly { shape: Shape; is: (analysis: Analysis) => boolean }[] = [
+  { shape: 'drop-outs', is: ({ dropouts }) => dropouts.length > 0 },
+  { shape: 'weak-places', is: ({ zone }) => zone !== undefined && zone.weak.length > 0 },
+  { shape: 'saw-tooth', is: ({ throttle }) => throttle?.form === 'saw-tooth' },
+  { shape: 'fall', is: ({ steps, throttle }) => steps.length > 0 || throttle !== null },
+  { shape: 'dips', is: ({ dips }) => dips !== null },
+  { shape: 'irregular', is: ({ irregular }) => irregular !== null && irregular.count >= SOME_DIPS }
+];
 
 const SHAPE_WORDS: Record<Shape, (analysis: Analysis) => string> = {
   flat: () => 'Its rate stays even.',

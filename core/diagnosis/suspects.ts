@@ -1,4 +1,6 @@
 import { z } from 'zod';
+import type { CauseCode } from './causes.ts';
+import { fromTable, type Evidence } from './evidence.ts';
 
 /** Parts that a run has one of each of, by what their ids are called. */
 export const SUSPECT_PARTS = ['drive', 'enclosure', 'cable', 'port', 'host'] as const;
@@ -112,3 +114,25 @@ function suspectOf({ part, id, builds }: Counted, runs: History, share: number):
 }
 
 const count = (n: number): string => (n === 1 ? 'one build' : `${n} builds`);
+
+/** Causes that lie with a part that is suspect across builds. */
+const OF_PART: Record<Suspect['part'], readonly CauseCode[]> = {
+  cable: ['usb2-fallback', '5g-port-or-cable', '10g-fallback', 'unstable-link', 'not-detected-link'],
+  port: ['usb2-fallback', '5g-port-or-cable', '10g-fallback', 'unstable-link', 'no-power', 'host-write-ceiling'],
+  host: ['host-write-ceiling', 'host-disk-cliff', 'write-cache-off', 'background-load', '5g-port-or-cable'],
+  enclosure: ['bulk-only', 'pad-no-contact', 'bridge-firmware', 'two-lane-limit', 'thermal-throttle', 'unstable-link'],
+  drive: ['drive-nearly-full', 'smr-rewrite', 'weak-surface', 'slc-cliff', 'drive-faulty', 'thermal-throttle']
+};
+
+/** Makes evidence of what other builds say of the parts of this one: those of the first run of the history. */
+export function suspectEvidence(history: History): Evidence[] {
+  const own = history[0]?.ids ?? {};
+  return suspectsOf(history)
+    .filter(({ part, id, share }) => own[part] === id && share >= 0.5)
+    .map(({ part, because, share }) =>
+      fromTable(`suspect-${part}`, because, {
+        usual: 0.25,
+        given: Object.fromEntries(OF_PART[part].map((cause) => [cause, 0.25 + 0.7 * share]))
+      })
+    );
+}

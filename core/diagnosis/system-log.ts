@@ -37,7 +37,7 @@ const SIGNS: Record<LogSign, Sign> = {
       /\breset SuperSpeed/i,
       /Reset to device, \\Device\\/i,
       /uas_eh_(?:device_reset|abort)_handler/i,
-      /IOUSB\w*.*(?:resetting|reset) (?:device|port)/i,
+      /\bIOUSB.*\breset(?:ting)? (?:device|port)/i,
       /xhci.*(?:resetting|Reset) (?:device|endpoint)/i
     ],
     says: (n) => times(n, 'The log tells of a reset', 'The log tells of resets') + '.',
@@ -121,7 +121,7 @@ const SIGNS: Record<LogSign, Sign> = {
       /Unrecovered read error/i,
       /has a bad block/i,
       /UNC at LBA|Uncorrectable/i,
-      /disk\d+s?\d*: I\/O error/i
+      /disk\d+(?:s\d+)?: I\/O error/i
     ],
     says: (n) =>
       times(n, 'The log tells of a place that cannot be read', 'The log tells of places that cannot be read') + '.',

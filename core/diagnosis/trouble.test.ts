@@ -7,7 +7,8 @@ import { CAUSE_WORDS, CAUSES, type CauseCode } from './causes';
 import { PRIORS } from './priors';
 import { CANNOT_TELL, SYMPTOMS, type Question, type Symptom } from './question';
 import { situationOf, type Situation } from './situation';
-import { MOST_QUESTIONS, QUESTIONS, trouble, troubleReportSchema, UnknownAnswer, type TroubleAnswer } from './trouble';
+import { QUESTIONS, UnknownAnswer, type TroubleAnswer } from './asking';
+import { MOST_QUESTIONS, trouble, troubleReportSchema } from './trouble';
 
 const m2 = situationOf(anInput());
 const disk = situationOf(

@@ -1,34 +1,20 @@
 import { z } from 'zod';
-import { after, beliefFrom, gainOf, isSure, ranked, rowOf, type Belief } from './belief.ts';
-import { CAUSE_WORDS, CAUSES, type CauseCode } from './causes.ts';
+import { answerSchema, causeSchema, QUESTIONS, UnknownAnswer, type TroubleAnswer } from './asking.ts';
+import { after, beliefFrom, gainOf, isSure, ranked, rowOf, taken as takenIn, type Belief } from './belief.ts';
+import { bestOf } from './best.ts';
+import { CAUSE_WORDS, type CauseCode } from './causes.ts';
+import { figuresEvidence, figuresOfResults } from './figures.ts';
 import { PRIORS } from './priors.ts';
-import { CANNOT_TELL, SYMPTOMS, wordsFor, type Question, type Symptom } from './question.ts';
-import { CONTACT_QUESTIONS } from './questions/contact.ts';
-import { FIT_QUESTIONS } from './questions/fit.ts';
-import { VOLUME_QUESTIONS } from './questions/volume.ts';
-import { WORK_QUESTIONS } from './questions/work.ts';
+import { CANNOT_TELL, wordsFor, type Question, type Symptom } from './question.ts';
 import type { Situation } from './situation.ts';
-
-/** Everything that can be asked or tried, the one table behind every diagnosis. */
-export const QUESTIONS: readonly Question[] = [
-  ...FIT_QUESTIONS,
-  ...CONTACT_QUESTIONS,
-  ...VOLUME_QUESTIONS,
-  ...WORK_QUESTIONS
-];
 
 /** Most questions up to an end. */
 export const MOST_QUESTIONS = 6;
 
-const word = z.string().regex(/^[a-z0-9-]{1,40}$/, 'must be a code of small letters, digits and hyphens');
-export const symptomSchema = z.enum(SYMPTOMS);
-export const causeSchema = z.enum(CAUSES);
 export const troubleAnswersSchema = z
-  .array(z.strictObject({ test: word, outcome: word }))
+  .array(answerSchema)
   .max(MOST_QUESTIONS)
   .refine((answers) => new Set(answers.map(({ test }) => test)).size === answers.length, 'answers one test twice');
-export type TroubleAnswer = z.infer<typeof troubleAnswersSchema>[number];
-
 export const troubleReportSchema = z.strictObject({
   ask: z
     .strictObject({
@@ -99,10 +85,16 @@ function nextOf({ belief, left, least, path }: Taken): Question | undefined {
 const textOf = (question: Question, outcome: number, at: Situation): string =>
   wordsFor(question.outcomes[outcome]?.text ?? '', at);
 
+/** Questions that figures answer. */
+const BY_FIGURES: readonly string[] = ['reads-at', 'read-or-write'];
+
+const measuredEvidence = (at: Situation) => figuresEvidence(figuresOfResults(at.results ?? {}), bestOf(at.hands.input));
+
 /** Takes in what the build already says. */
 function begun(symptom: Symptom, at: Situation): Taken {
+  const figures = symptom === 'slow' && at.results ? measuredEvidence(at) : [];
   const taken: Taken = {
-    belief: beliefFrom(PRIORS[symptom], at),
+    belief: figures.reduce(takenIn, beliefFrom(PRIORS[symptom], at)),
     left: [],
     evidence: [],
     known: [],
@@ -117,22 +109,13 @@ function begun(symptom: Symptom, at: Situation): Taken {
       taken.left.push(question);
       continue;
     }
-    taken.belief = after(taken.belief, question, outcome);
+    // What was measured is weighed by its figures, as everywhere; what it answers is only told.
+    if (figures.length === 0 || !BY_FIGURES.includes(question.code))
+      taken.belief = after(taken.belief, question, outcome);
     taken.evidence.push({ question, outcome });
     taken.known.push({ test: question.code, text: `${wordsFor(question.text, at)} ${textOf(question, outcome, at)}.` });
   }
   return taken;
-}
-
-/** An answer that belongs to no question of this build and symptom. */
-export class UnknownAnswer extends Error {
-  /** @param index which answer; `what` is wrong with it */
-  constructor(
-    readonly index: number,
-    readonly what: 'test' | 'outcome'
-  ) {
-    super(`answers.${index}.${what}`);
-  }
 }
 
 /** Takes in what a person answered, in order. */

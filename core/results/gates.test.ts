@@ -74,9 +74,19 @@ describe('measured against predicted', () => {
     ]);
     // 450 / 900 = 50 % below the low end
     expect(comparisonSentence(rows[0]!)).toBe(
-      'Read: 450 MB/s, 50 % below the low end of the forecast 900 – 1070 MB/s (one result).'
+      'Read: 450 MB/s, 50 % below the low end of the forecast 900 – 1070 MB/s (one result: how far it scatters is not known).'
     );
     expect(comparisonSentence(rows[1]!)).toContain('inside the forecast of');
+  });
+
+  it('says of repeats whether they are further off than they scatter', () => {
+    const [row] = compareWithPlan({ readMBps: 450 }, report);
+    // ln 440, ln 450, ln 460: mean 6.10908, standard deviation 0.022227; t 4.303 / sqrt 3 * 0.022227 = 0.05522: 425.8 to 475.5,
+    // beside 900: 52.7 and 47.2 % below
+    expect(comparisonSentence(row!, [440, 450, 460])).toContain('3 repeats: 47.2 to 52.7 % at 95 %, more than their error');
+    const [near] = compareWithPlan({ readMBps: 890 }, report);
+    // 850, 890, 930 scatter by 11 % each way: from below 900 to above it
+    expect(comparisonSentence(near!, [850, 890, 930])).toContain('no more than their error');
   });
 });
 

@@ -1,5 +1,5 @@
 import { counted } from '#core/quantities/format';
-import type { TroubleAnswer } from '#core/diagnosis/trouble';
+import type { TroubleAnswer } from '#core/diagnosis/asking';
 
 /** How long a look takes, as a person says it. */
 export const minuteWords = (minutes: number): string =>

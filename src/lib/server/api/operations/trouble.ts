@@ -3,15 +3,8 @@ import { z } from 'zod';
 import type { PlanInput } from '#core/plan/report';
 import type { PairResults } from '#core/results/run';
 import { pairResultsSchema } from '#core/results/run';
-import {
-  symptomSchema,
-  trouble,
-  troubleAnswersSchema,
-  troubleReportSchema,
-  UnknownAnswer,
-  type TroubleAnswer,
-  type TroubleReport
-} from '#core/diagnosis/trouble';
+import { symptomSchema, UnknownAnswer, type TroubleAnswer } from '#core/diagnosis/asking';
+import { trouble, troubleAnswersSchema, troubleReportSchema, type TroubleReport } from '#core/diagnosis/trouble';
 import type { Symptom } from '#core/diagnosis/question';
 import { situationOf } from '#core/diagnosis/situation';
 import { buildNow, loadLibrary } from '../../planning/planning';

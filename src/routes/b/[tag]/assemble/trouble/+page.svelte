@@ -4,7 +4,8 @@
   import { Button } from 'carbon-components-svelte';
   import { SYMPTOM_WORDS, SYMPTOMS, type Symptom } from '#core/diagnosis/question';
   import { situationOf } from '#core/diagnosis/situation';
-  import { trouble, UnknownAnswer, type TroubleAnswer } from '#core/diagnosis/trouble';
+  import { UnknownAnswer, type TroubleAnswer } from '#core/diagnosis/asking';
+  import { trouble } from '#core/diagnosis/trouble';
   import { day } from '#core/quantities/format';
   import { keepAddress, withQuery } from '$lib/client/address';
   import { changesOf } from '$lib/client/change';
