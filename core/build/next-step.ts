@@ -1,5 +1,5 @@
 import { STAGE_LABEL, type BuildStage } from './stages.ts';
-import type { Cause } from '../results/cause.ts';
+import type { Advice } from '../diagnosis/of-run.ts';
 import type { Comparison } from '../results/compare.ts';
 import { FILESYSTEMS } from '../facts/filesystems.ts';
 import { ruleName, chosenOption, type HouseRules, type HouseRuleId } from '../house-rules/house-rules.ts';
@@ -24,8 +24,8 @@ export type BuildState = {
   /** The newest result against the plan, and its day; empty where nothing was measured. */
   latest: readonly Comparison[];
   measuredOn: string | undefined;
-  /** What a result that is too low points to. */
-  cause?: Cause | undefined;
+  /** What the newest result asks for; null where nothing is wrong, or what is has its known reason. */
+  advice?: Advice | null | undefined;
   /** How far its newest run sheet is, where one was begun. */
   sheet?: SheetProgress | undefined;
   /** The same of its format sheet. */
@@ -80,14 +80,12 @@ const formatted = ({ rules }: BuildState): NextStep =>
   at('measure', `${JUDGE[chosenOption('judge-by', rules) as keyof typeof JUDGE]}${named('judge-by', rules)}.`);
 
 /** What a result that is too low asks for: what its cause asks for where it shows one, else to look in the order of the house. */
-function tooSlow({ latest, cause, rules }: BuildState): NextStep | undefined {
+function tooSlow({ latest, advice, rules }: BuildState): NextStep | undefined {
+  if (advice === null) return undefined;
+  if (advice) return { text: `${advice.text} ${advice.next}`, station: 'measure', tone: 'urgent' };
   const below = latest.filter((row) => row.place === 'below');
   if (below.length === 0) return undefined;
   const worst = below.reduce((a, b) => (a.percentOfTypical < b.percentOfTypical ? a : b));
-  if (cause) {
-    const first = cause.tries[0] ?? '';
-    return { text: `${cause.text} Try first: ${first}.`, station: 'measure', tone: 'urgent' };
-  }
   const where =
     chosenOption('one-host', rules) === 'link-first'
       ? 'other port, other cable, then a second computer'

@@ -1,5 +1,4 @@
-import { isEventful, readRun, type RunPhase, type RunStretch } from '../analysis/of-run.ts';
-import type { PlanInput } from '../plan/report.ts';
+import { isEventful, type RunPhase, type RunStretch, type SampledRun } from '../analysis/of-run.ts';
 import type { Conditions } from '../results/conditions.ts';
 import type { ProtocolId } from '../results/protocol-ids.ts';
 import type { PairResults } from '../results/run.ts';
@@ -9,7 +8,8 @@ import { diagnose, type Diagnosis } from './diagnose.ts';
 import type { Observed } from './observed.ts';
 import type { Found } from './found.ts';
 import { sentenceOf, type Sentence } from './sentence.ts';
-import { situationOf, type Situation } from './situation.ts';
+import type { CaseTemperatures } from './shapes.ts';
+import type { Situation } from './situation.ts';
 import type { History } from './suspects.ts';
 import { UnknownAnswer } from './asking.ts';
 
@@ -19,20 +19,25 @@ export type JudgedRun = {
   results: PairResults;
   conditions: Partial<Conditions>;
   settings?: Settings | null | undefined;
-  series?: Series | undefined;
-  phases?: readonly RunPhase[] | undefined;
+  /** Stretches of its series, where it has one, and temperatures of its case. */
+  stretches?: readonly RunStretch[] | undefined;
+  case?: CaseTemperatures | undefined;
   found?: Found | null | undefined;
   history?: History | undefined;
 };
 
 /** A run as it is judged: its stretches, the causes, and what is said first. */
-export type Judgement = { stretches: RunStretch[]; diagnosis: Diagnosis; sentence: Sentence };
+export type Judgement = { stretches: readonly RunStretch[]; diagnosis: Diagnosis; sentence: Sentence };
 
 /** Protocols whose data comes from memory, unless the conditions say otherwise. */
 const MADE_UP: readonly ProtocolId[] = ['pair-check', 'loop', 'soak', 'retest', 'acceptance', 'sweep'];
 
 /** What a protocol says of its conditions by itself. */
-function conditionsOf({ protocol, conditions, settings }: JudgedRun): Partial<Conditions> {
+function conditionsOf({
+  protocol,
+  conditions,
+  settings
+}: Pick<JudgedRun, 'protocol' | 'conditions' | 'settings'>): Partial<Conditions> {
   return {
     ...(MADE_UP.includes(protocol) ? { source: 'memory' as const } : {}),
     ...(protocol === 'copy' ? { source: 'internal' as const } : {}),
@@ -62,23 +67,26 @@ function diagnosed(at: Situation, observed: Observed): Diagnosis {
   }
 }
 
-/** Reads the series of a run against what was forecast of its build. */
-function stretchesOf(
-  { protocol, series, phases }: JudgedRun,
-  conditions: Partial<Conditions>,
-  at: Situation
-): RunStretch[] {
-  if (!series) return [];
+/**
+ * Gives what the series of a run is read by: conditions that its protocol implies, and the forecast of its build.
+ * @example sampledRun({ protocol: 'soak', conditions: {} }, situationOf(anInput()), { t: [1], MBps: [100] }).conditions.source // 'memory'
+ */
+export function sampledRun(
+  run: Pick<JudgedRun, 'protocol' | 'conditions' | 'settings'>,
+  at: Situation,
+  series: Series,
+  phases?: readonly RunPhase[]
+): SampledRun {
   const { thermal, throughput } = at.report;
   const { read, write } = throughput;
-  return readRun({
-    protocol,
-    conditions,
+  return {
+    protocol: run.protocol,
+    conditions: conditionsOf(run),
     series,
     phases,
     startC: thermal?.startC ?? undefined,
     predicted: { ...(read ? { read } : {}), ...(write ? { write } : {}) }
-  });
+  };
 }
 
 /**
@@ -87,20 +95,31 @@ function stretchesOf(
  * @example judgeRun({ protocol: 'pair-check', results: { readMBps: 39, writeMBps: 37 }, conditions: {} }, situationOf(anInput())).diagnosis.causes[0].cause // 'usb2-fallback'
  */
 export function judgeRun(run: JudgedRun, at: Situation): Judgement {
-  const { results, series, found, history } = run;
+  const { results, stretches = [], found, history } = run;
   const conditions = conditionsOf(run);
-  const stretches = stretchesOf(run, conditions, at);
   const telling = tellingOf(stretches);
   const diagnosis = diagnosed(at, {
     results,
     conditions,
     ...(telling ? { analysis: telling.analysis, direction: telling.direction } : {}),
-    ...(telling && series?.caseC ? { case: { t: series.t.map((t) => t - telling.fromS), caseC: series.caseC } } : {}),
+    ...(telling && run.case ? { case: { ...run.case, t: run.case.t.map((t) => t - telling.fromS) } } : {}),
     ...found,
     history
   });
   return { stretches, diagnosis, sentence: sentenceOf(diagnosis, results, telling) };
 }
 
-/** Judges a run of a build that is not at hand as a situation. */
-export const judgeRunOn = (run: JudgedRun, input: PlanInput): Judgement => judgeRun(run, situationOf(input));
+/** What a build that was measured asks for, where it asks for anything; null where all is as it should be, or has its known reason. */
+export type Advice = { text: string; next: string };
+
+/**
+ * Says what to do after a run: the remedy of what is proven, else the test that tells most.
+ * @param below whether anything was slower than its forecast
+ */
+export function adviceOf({ diagnosis, sentence }: Judgement, below: boolean): Advice | null {
+  const [first] = diagnosis.causes;
+  if (!first || sentence.tone === 'sound' || sentence.tone === 'known') return null;
+  if (sentence.tone === 'fault') return { text: sentence.text, next: first.remedy };
+  if (first.cause === 'healthy' && !below) return null;
+  return { text: sentence.text, next: diagnosis.next ? `Find out next: ${diagnosis.next.text}` : first.remedy };
+}

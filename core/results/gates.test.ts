@@ -83,7 +83,9 @@ describe('measured against predicted', () => {
     const [row] = compareWithPlan({ readMBps: 450 }, report);
     // ln 440, ln 450, ln 460: mean 6.10908, standard deviation 0.022227; t 4.303 / sqrt 3 * 0.022227 = 0.05522: 425.8 to 475.5,
     // beside 900: 52.7 and 47.2 % below
-    expect(comparisonSentence(row!, [440, 450, 460])).toContain('3 repeats: 47.2 to 52.7 % at 95 %, more than their error');
+    expect(comparisonSentence(row!, [440, 450, 460])).toContain(
+      '3 repeats: 47.2 to 52.7 % at 95 %, more than their error'
+    );
     const [near] = compareWithPlan({ readMBps: 890 }, report);
     // 850, 890, 930 scatter by 11 % each way: from below 900 to above it
     expect(comparisonSentence(near!, [850, 890, 930])).toContain('no more than their error');

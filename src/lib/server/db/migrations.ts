@@ -359,6 +359,11 @@ export const MIGRATIONS: readonly Migration[] = [
         table.primary(['run_id', 'first']);
       });
     }
+  },
+  {
+    // What was found out about a run after it was measured: tests that were tried, the shown speed, lines of a log.
+    name: '031-found-out',
+    up: (db) => db.schema.alterTable('runs', (table) => table.json('found').nullable())
   }
 ];
 

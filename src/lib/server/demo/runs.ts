@@ -223,7 +223,7 @@ function playedAnew(
     brief.seconds?.typical ?? 600
   );
   if (!run) return undefined;
-  const phases = run.phases.map(({ label, fromS, toS }) => ({ label, fromS, toS }));
+  const phases = run.phases.map(({ label, fromS, toS, work }) => ({ label, fromS, toS, work }));
   const timed = run.phases.map(({ work, movedGB, fromS, toS }) => ({ work, GB: movedGB, seconds: toS - fromS }));
   return {
     results: summarise(protocol, timed, run.series, taskS),

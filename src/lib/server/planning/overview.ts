@@ -1,13 +1,14 @@
 import type { Knex } from 'knex';
 import { answersOfBuild } from '#core/answers/of-build';
 import type { PlanAnswer } from '#core/answers/answers';
-import { causeOf } from '#core/results/cause';
+import type { Advice } from '#core/diagnosis/of-run';
 import { newestFigures } from '#core/results/newest';
 import { compareWithPlan, type Comparison } from '#core/results/compare';
 import type { BuildStage } from '#core/build/stages';
 import { nextStep, type NextStep } from '#core/build/next-step';
 import type { Verdict } from '#core/findings/finding';
 import type { PlanReport } from '#core/plan/report';
+import { adviceFor } from './judging';
 import { buildNow, loadLibrary } from './planning';
 import { listBuilds } from '../repositories/builds';
 import { getCrate } from '../repositories/crates';
@@ -53,13 +54,21 @@ export async function buildRows(db: Knex, crateId: string, today: string): Promi
     loadLibrary(db, crateId, choices),
     sheetsOf(db, { crateId, buildIds: atTheBench(builds) })
   ]);
-  return builds.map((build) => {
-    // As its parts are now: every page shows the same verdict and price, and this one says where it was planned otherwise.
-    const { report, snapshot, differences } = buildNow(library, build);
-    const newest = newestFigures(
-      runs.filter((run) => run.buildId === build.id),
+  const nowOf = new Map(builds.map((build) => [build.id, buildNow(library, build)]));
+  const newestOf = (id: string) =>
+    newestFigures(
+      runs.filter((run) => run.buildId === id),
       demo
     );
+  const advised = new Map<string, Advice | null>();
+  for (const [id, { snapshot, report }] of nowOf) {
+    const run = newestOf(id);
+    if (run) advised.set(id, await adviceFor(db, { crateId, run, input: snapshot, report }));
+  }
+  return builds.map((build) => {
+    // As its parts are now: every page shows the same verdict and price, and this one says where it was planned otherwise.
+    const { report, snapshot, differences } = nowOf.get(build.id) ?? buildNow(library, build);
+    const newest = newestOf(build.id);
     const comparisons = newest ? compareWithPlan(newest.results, report) : [];
     const outdated = differences.length > 0;
     const next = nextStep(
@@ -69,7 +78,7 @@ export async function buildRows(db: Knex, crateId: string, today: string): Promi
         outdated,
         latest: comparisons,
         measuredOn: newest?.date,
-        cause: newest && causeOf(newest.results, snapshot, report),
+        advice: advised.get(build.id),
         sheet: progress(build, snapshot, 'assemble'),
         formatSheet: progress(build, snapshot, 'format'),
         rules: library.houseRules

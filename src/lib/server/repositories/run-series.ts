@@ -2,6 +2,7 @@ import { promisify } from 'node:util';
 import { brotliCompress, brotliDecompress, constants } from 'node:zlib';
 import type { Knex } from 'knex';
 import { z } from 'zod';
+import { PROTOCOL_WORKS } from '#core/protocols/phase';
 import { packSeries, unpackSeries } from '#core/series/pack';
 import { movedGB, SERIES_COLUMN_IDS, type Series, type SeriesColumn } from '#core/series/series';
 import { change, newId } from '../db/change';
@@ -19,7 +20,14 @@ export const seriesMetaSchema = z.strictObject({
   columns: z.array(z.string()),
   movedGB: z.number(),
   phases: z
-    .array(z.strictObject({ label: z.string().max(120), fromS: z.number(), toS: z.number() }))
+    .array(
+      z.strictObject({
+        label: z.string().max(120),
+        fromS: z.number(),
+        toS: z.number(),
+        work: z.enum(PROTOCOL_WORKS).optional()
+      })
+    )
     .max(500)
     .optional()
     .describe('steps of the protocol, where it is known when each was')

@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { conditionsSchema, type Conditions } from '#core/results/conditions';
 import { PROTOCOL_LABEL } from '#core/results/newest';
 import { PROTOCOL_IDS, type ProtocolId } from '#core/results/protocol-ids';
+import { foundSchema, type Found } from '#core/diagnosis/found';
 import { resultsSchema, type PairResults } from '#core/results/run';
 import { settingsSchema, type Settings } from '#core/results/settings';
 import type { MeasuredRun } from '#core/results/measured';
@@ -71,7 +72,8 @@ export const storedRunSchema = z.strictObject({
   accepted: z.array(z.string()),
   settings: settingsSchema.nullable(),
   series: seriesMetaSchema.nullable(),
-  rig: rigStateSchema.nullable()
+  rig: rigStateSchema.nullable(),
+  found: foundSchema.nullable().describe('what was found out about it afterwards')
 });
 export type StoredRun = z.infer<typeof storedRunSchema>;
 type By = { by: string; at: string };
@@ -94,7 +96,8 @@ export const runFromRow = (row: Record<string, unknown>): StoredRun =>
     settings: row.settings ?? null,
     series: row.series ?? null,
     // What the rig keeps for itself beside its state stays here.
-    rig: row.rig ? rigOf(row.rig as Record<string, unknown>) : null
+    rig: row.rig ? rigOf(row.rig as Record<string, unknown>) : null,
+    found: row.found ?? null
   });
 function rigOf({
   input: _input,
@@ -247,20 +250,22 @@ export function createRun(
   });
 }
 
-/** Changes the conditions of a run, or what was kept against an alarm. @throws Problem `in-use` while the rig works on it */
+/**
+ * Changes the conditions of a run, or what was found out about it.
+ * @throws Problem `in-use` while the rig works on it; `conflict` where somebody else was first
+ */
 export async function updateRun(
   db: Knex,
-  args: { crateId: string; id: string; version: number; conditions: Conditions } & By
+  args: { crateId: string; id: string; version: number; conditions?: Conditions; found?: Found } & By
 ): Promise<ChangeResult> {
-  const { crateId, id, version, conditions, by, at } = args;
+  const { crateId, id, version, conditions, found, by, at } = args;
   return writing(db, crateId, async (trx) => {
     const run = await getRun(trx, { crateId, id });
     if (run.rig?.state === 'running') throw runningNow();
-    const event = {
-      kind: 'edited',
-      message: `Changed the conditions of a ${PROTOCOL_LABEL[run.protocol]} of ${run.chain.drive}.`
-    };
-    return change(trx, { action: 'update', table: 'runs', crateId, id, version, by, at, event, row: { conditions } });
+    const what = conditions ? 'Changed the conditions of' : 'Noted what was found out about';
+    const event = { kind: 'edited', message: `${what} a ${PROTOCOL_LABEL[run.protocol]} of ${run.chain.drive}.` };
+    const row = { ...(conditions ? { conditions } : {}), ...(found ? { found } : {}) };
+    return change(trx, { action: 'update', table: 'runs', crateId, id, version, by, at, event, row });
   });
 }
 

@@ -88,6 +88,16 @@ export async function itemsIn(
     .pluck('id');
 }
 
+/** The item of a part that is in a build; before any is, the only one there is. */
+export async function itemOfPart(
+  db: Knex,
+  args: { crateId: string; buildId: string; modelId: string | undefined }
+): Promise<StoredUnit | undefined> {
+  const { crateId, buildId, modelId } = args;
+  const units = modelId === undefined ? [] : await listUnits(db, { crateId, modelId });
+  return units.find(({ unit }) => unit.buildId === buildId) ?? (units.length === 1 ? units[0] : undefined);
+}
+
 export async function getUnit(
   db: Knex,
   where: { crateId: string } & ({ tag: string } | { id: string })

@@ -81,7 +81,7 @@ async function finish(db: Knex, work: RigWork, { series, phases }: RigRun, contr
     seconds: toS - fromS
   }));
   const results = summarise(work.protocol, timed, whole, work.settings.taskS);
-  const told = phases.map(({ label, fromS, toS }) => ({ label, fromS, toS }));
+  const told = phases.map(({ label, fromS, toS, work: what }) => ({ label, fromS, toS, work: what }));
   await finishRig(db, work, { results, series: whole, phases: told }, control);
 }
 

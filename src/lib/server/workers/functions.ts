@@ -1,4 +1,7 @@
 import { rank } from '#core/compare/ranking/rank';
+import { analyse } from '#core/analysis/analyse';
+import type { AnalyseInput } from '#core/analysis/report';
+import { readRun, type SampledRun } from '#core/analysis/of-run';
 import { simulate, type SimulateInput } from '#core/simulate/simulate';
 import { playRig, type RigSettings } from '#core/simulate/rig';
 import type { ProtocolPhase } from '#core/protocols/phase';
@@ -13,6 +16,8 @@ export const WORK = {
   simulate: (input: SimulateInput) => simulate(input),
   rig: (asked: { input: PlanInput; phases: readonly ProtocolPhase[]; settings: RigSettings; wantedS: number }) =>
     playRig(asked.input, asked.phases, asked.settings, asked.wantedS),
+  analyse: (input: AnalyseInput) => analyse(input),
+  read: (run: SampledRun) => readRun(run),
   rank: (input: RankInput, tell: Tell) => rank(input, tell)
 } as const;
 

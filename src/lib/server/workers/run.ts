@@ -59,7 +59,13 @@ async function turn(work: WorkName, signal: AbortSignal | undefined): Promise<()
 }
 
 /** Nothing that is asked for takes longer; what does was made to. */
-const LIMIT_MS: Record<WorkName, number> = { rank: 120_000, simulate: 30_000, rig: 60_000 };
+const LIMIT_MS: Record<WorkName, number> = {
+  rank: 120_000,
+  simulate: 30_000,
+  rig: 60_000,
+  read: 60_000,
+  analyse: 60_000
+};
 
 /**
  * Computes something in a thread of its own.

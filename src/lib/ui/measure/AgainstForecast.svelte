@@ -1,8 +1,8 @@
 <script lang="ts">
   import type { PlanReport } from '#core/plan/report';
   import { day } from '#core/quantities/format';
-  import type { Cause } from '#core/results/cause';
-  import { compareWithPlan, comparisonSentence } from '#core/results/compare';
+  import type { Advice } from '#core/diagnosis/of-run';
+  import { compareWithPlan, comparisonSentence, repeatsBehind } from '#core/results/compare';
   import type { KeptResult } from '#core/results/run';
   import Lane from '../common/Lane.svelte';
 
@@ -10,9 +10,16 @@
   let {
     report,
     run,
-    cause,
+    advice,
+    runHref,
     troubleHref
-  }: { report: PlanReport; run: KeptResult | undefined; cause: Cause | undefined; troubleHref?: string } = $props();
+  }: {
+    report: PlanReport;
+    run: KeptResult | undefined;
+    advice: Advice | null | undefined;
+    runHref?: string | undefined;
+    troubleHref?: string;
+  } = $props();
   const rows = $derived(run ? compareWithPlan(run.results, report) : []);
   const measured = $derived(run?.results.writeMBps ?? run?.results.readMBps);
   const laneForecast = $derived(
@@ -45,18 +52,18 @@
 
 {#if run}
   <ul class="sentences" aria-label="Measured against the forecast">
-    {#each rows as row (row.field)}<li class={row.place}>{comparisonSentence(row)}</li>{/each}
+    {#each rows as row (row.field)}<li class={row.place}>
+        {comparisonSentence(row, repeatsBehind(row.field, run.results))}
+      </li>{/each}
   </ul>
-  {#if cause}<div class="cause" role="note">
-      <p><strong>Most likely:</strong> {cause.text}</p>
-      <p>Try in this order, and run the check again after each:</p>
-      <ol>
-        {#each cause.tries as text (text)}<li>{text.charAt(0).toUpperCase()}{text.slice(1)}.</li>{/each}
-      </ol>
-      {#if troubleHref}<p>
-          <a href={troubleHref}>Find the cause step by step</a>: what was measured is known there.
-        </p>{/if}
-    </div>{/if}
+  {#if advice}<div class="cause" role="note">
+      <p><strong>{advice.text}</strong></p>
+      <p>{advice.next}</p>
+      <p>
+        {#if runHref}<a href={runHref}>Causes, what speaks for each, and the next test</a>{/if}
+        {#if troubleHref}{runHref ? ' · ' : ''}<a href={troubleHref}>Find the cause step by step</a>{/if}
+      </p>
+    </div>{:else if runHref}<p><a href={runHref}>What came out of this run</a></p>{/if}
   {#if run.simulated}<p class="simulated">
       <strong>Simulated.</strong> These figures come from the stand-in rig that ships with Ash Crate, not from a device.
     </p>{/if}
@@ -88,12 +95,6 @@
     margin-bottom: 8px;
     background: var(--ash-sheet);
     border-left: 4px solid var(--ash-caution);
-  }
-  .cause ol {
-    margin: 4px 0 0 1.4em;
-  }
-  .cause li {
-    list-style: decimal;
   }
   .simulated {
     padding: 6px 12px;

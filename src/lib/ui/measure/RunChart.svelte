@@ -4,7 +4,16 @@
   import type { Series } from '#core/series/series';
   import Plot from '../common/Plot.svelte';
   import Wide from '../common/Wide.svelte';
-  import { rateChart, runInWords, seriesRows, timeUnit, warmthChart, type ChartPhase } from './run-chart';
+  import {
+    rateChart,
+    runInWords,
+    seriesRows,
+    timeUnit,
+    warmthChart,
+    withEvents,
+    type ChartEvent,
+    type ChartPhase
+  } from './run-chart';
 
   type Props = {
     series: Series;
@@ -13,9 +22,11 @@
     simulated: boolean;
     /** Steps of the protocol, where it is known when each was. */
     phases?: readonly ChartPhase[] | undefined;
+    /** What happened, to be named at its time. */
+    events?: readonly ChartEvent[];
   };
   /** A run over its time: rate over the forecast, temperatures under it, a stretch of it larger, and all of it as a table. */
-  let { series, forecast, of, simulated, phases = [] }: Props = $props();
+  let { series, forecast, of, simulated, phases = [], events = [] }: Props = $props();
   let zoom = $state<[number, number]>([0, 100]);
   const colour = (name: string) =>
     typeof document === 'undefined' ? '' : getComputedStyle(document.documentElement).getPropertyValue(name).trim();
@@ -24,7 +35,12 @@
   const end = $derived(series.t.at(-1) ?? 0);
   const unit = $derived(timeUnit(end));
   const range = $derived<[number, number]>([(end * zoom[0]) / 100 / unit.per, (end * zoom[1]) / 100 / unit.per]);
-  const drawn = $derived(rateChart(series, forecast, colours, phases));
+  const plain = $derived(rateChart(series, forecast, colours, phases));
+  let width = $state(900);
+  const drawn = $derived({
+    ...plain,
+    layout: withEvents(plain.layout, events, { per: unit.per, range, width, color: colours.ink })
+  });
   const zoomed = $derived(zoom[0] > 0 || zoom[1] < 100);
   const layout = $derived({ ...drawn.layout, xaxis: { ...drawn.layout.xaxis, range } });
   /** A step with a little around it, in percent of the time. */
@@ -36,7 +52,9 @@
   const rows = $derived(seriesRows(series));
 </script>
 
-<Plot title="{of}{simulated ? ', simulated' : ''}" summary={words} traces={drawn.traces} {layout} />
+<div bind:clientWidth={width}>
+  <Plot title="{of}{simulated ? ', simulated' : ''}" summary={words} traces={drawn.traces} {layout} />
+</div>
 {#if warmth}
   <Plot
     title="Temperatures of {of}"

@@ -82,6 +82,77 @@ function phaseMarks(phases: readonly ChartPhase[], per: number, color: string): 
   }));
 }
 
+/** Something that happened, at its time. */
+export type ChartEvent = { atS: number; label: string };
+
+/** How wide a letter of a name is about, and how high a row of names, px; what margins take of the width. */
+const NAME = { letter: 6.6, gap: 12, row: 17, margins: 68 } as const;
+/** More rows than this would take the place of the chart. */
+const MOST_ROWS = 4;
+
+/**
+ * Puts the names of events above a chart, each with a line down to its time: in rows, so that no name lies over another or over the rate.
+ * Those that find no place are left to the list.
+ * @param view time per unit of the axis, what of it is shown, the width in px
+ */
+export function withEvents(
+  layout: Partial<Layout>,
+  events: readonly ChartEvent[],
+  view: { per: number; range: [number, number]; width: number; color: string }
+): Partial<Layout> {
+  const { per, range, width, color } = view;
+  const plot = Math.max(100, width - NAME.margins);
+  const span = Math.max(1e-9, range[1] - range[0]);
+  const ends: number[] = [];
+  const named = events.flatMap(({ atS, label }) => {
+    const share = (atS / per - range[0]) / span;
+    if (share < 0 || share > 1) return [];
+    const long = label.length * NAME.letter;
+    // A name begins at its line; near the right end it ends there.
+    const left = Math.min(share * plot, plot - long);
+    const row = Array.from({ length: MOST_ROWS }, (_, i) => i).find((i) => (ends[i] ?? -Infinity) + NAME.gap <= left);
+    if (row === undefined) return [];
+    ends[row] = left + long;
+    return [{ atS, label, row, right: left < share * plot - 1 }];
+  });
+  if (named.length === 0) return layout;
+  const rows = Math.max(...named.map(({ row }) => row)) + 1;
+  const high = (layout.height ?? 240) + rows * NAME.row;
+  return {
+    ...layout,
+    height: high,
+    margin: { l: 56, r: 12, t: 8 + rows * NAME.row, b: 40 },
+    shapes: [
+      ...(layout.shapes ?? []),
+      ...named.map(
+        ({ atS, row }) =>
+          ({
+            type: 'line',
+            xref: 'x',
+            yref: 'paper',
+            x0: atS / per,
+            x1: atS / per,
+            y0: 0,
+            y1: 1 + (row * NAME.row) / (high - 48 - rows * NAME.row),
+            line: { width: 1, color }
+          }) as const
+      )
+    ],
+    annotations: named.map(({ atS, label, row, right }) => ({
+      text: label,
+      x: atS / per,
+      xref: 'x',
+      y: 1,
+      yref: 'paper',
+      yanchor: 'bottom',
+      xanchor: right ? 'right' : 'left',
+      yshift: row * NAME.row,
+      showarrow: false,
+      font: { size: 12, color }
+    }))
+  };
+}
+
 const TEMPERATURES = [
   ['controllerC', 'drive'],
   ['nandC', 'flash chips'],

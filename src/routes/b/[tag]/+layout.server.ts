@@ -1,8 +1,8 @@
-import { causeOf } from '#core/results/cause';
 import { newestFigures } from '#core/results/newest';
 import { compareWithPlan } from '#core/results/compare';
 import { nextStep } from '#core/build/next-step';
 import { forPage, today } from '$lib/server/pages/page';
+import { adviceFor } from '$lib/server/planning/judging';
 import { buildNow, loadLibrary } from '$lib/server/planning/planning';
 import { atTheBench } from '$lib/server/planning/overview';
 import { sheetsOf } from '$lib/server/planning/sheets';
@@ -24,7 +24,7 @@ export async function load({ params }) {
     const progress = await sheetsOf(db, { crateId: stored.crateId, buildIds: atTheBench([stored]) });
     const newest = newestFigures(runs, crate.demo);
     const latest = newest ? compareWithPlan(newest.results, build.report) : [];
-    const cause = newest && causeOf(newest.results, snapshot, report);
+    const advice = newest && (await adviceFor(db, { crateId: stored.crateId, run: newest, input: snapshot, report }));
     const next = nextStep(
       {
         stage: build.stage,
@@ -32,13 +32,13 @@ export async function load({ params }) {
         outdated: differences.length > 0,
         latest,
         measuredOn: newest?.date,
-        cause,
+        advice,
         sheet: progress(stored, snapshot, 'assemble'),
         formatSheet: progress(stored, snapshot, 'format'),
         rules: crate.houseRules
       },
       today()
     );
-    return { build, crate, runs, library, differences, next, cause, today: today() };
+    return { build, crate, runs, library, differences, next, advice, today: today() };
   });
 }

@@ -1,8 +1,10 @@
+import { analyseOperations } from './analyse';
 import { attachmentOperations } from './attachments';
 import { backupOperations } from './backup';
 import { buildOperations } from './builds';
 import { bundleOperations } from './bundle';
 import { crateOperations } from './crates';
+import { diagnoseOperations } from './diagnose';
 import { diskOperations } from './disks';
 import { eraseCommandOperations } from './erase-commands';
 import { eventOperations } from './events';
@@ -36,11 +38,13 @@ import type { AnyOperation } from '../operation';
 
 /** Every operation of the API, by its name in the OpenAPI document. */
 export const operations = {
+  ...analyseOperations,
   ...attachmentOperations,
   ...backupOperations,
   ...buildOperations,
   ...bundleOperations,
   ...crateOperations,
+  ...diagnoseOperations,
   ...diskOperations,
   ...eraseCommandOperations,
   ...eventOperations,

@@ -1,4 +1,7 @@
 import { z } from 'zod';
+import { analysisSchema } from '#core/analysis/report';
+import { diagnosisSchema } from '#core/diagnosis/diagnose';
+import { foundSchema } from '#core/diagnosis/found';
 import { id } from '#core/parts/form/field';
 import { conditionsSchema } from '#core/results/conditions';
 import { PROTOCOL_IDS } from '#core/results/protocol-ids';
@@ -6,11 +9,13 @@ import { crateRunInputSchema, runInputSchema } from '#core/results/run';
 import { seriesSchema } from '#core/series/series';
 import { reduceSeries } from '#core/series/reduce';
 import { seriesCsv } from '#core/series/table';
+import { judgementOfRun, refuseUnknownTests } from '../../planning/judging';
 import { keepRun } from '../../planning/keep-run';
 import { notFound, Problem } from '../../problems/problem';
 import { resumeRun } from '../../rig/rig';
 import { watchRun } from '../../rig/watch';
 import { cancelTask } from '../../tasks/tasks';
+import { getCrate } from '../../repositories/crates';
 import * as builds from '../../repositories/builds';
 import * as runs from '../../repositories/runs';
 import { refreshed, seriesOfRun } from '../../repositories/run-rig';
@@ -119,11 +124,53 @@ export const runOperations = {
   updateRun: operation({
     method: 'put',
     path: `${CRATE}/runs/{id}`,
-    summary: 'Change the conditions of a result.',
+    summary: 'Change the conditions of a result, or what was found out about it.',
     params: inCrateWithId,
-    body: versioned.extend({ conditions: conditionsSchema }),
+    body: versioned
+      .extend({ conditions: conditionsSchema.optional(), found: foundSchema.optional() })
+      .refine(({ conditions, found }) => conditions ?? found, 'changes nothing'),
     response: changed,
-    handle: ({ db, params, body, by, at }) => runs.updateRun(db, { ...params, ...body, by, at })
+    handle: async ({ db, params, body: { version, conditions, found }, by, at }) => {
+      if (found) await refuseUnknownTests(db, params, found);
+      return runs.updateRun(db, {
+        ...params,
+        version,
+        ...(conditions ? { conditions } : {}),
+        ...(found ? { found } : {}),
+        by,
+        at
+      });
+    }
+  }),
+
+  judgeRun: operation({
+    method: 'get',
+    path: `${CRATE}/runs/{id}/judgement`,
+    summary:
+      'What came out of a result: its series as it was read, the causes with their confidence, the next test, and parts that are suspect across builds.',
+    params: inCrateWithId,
+    response: z.strictObject({
+      simulated: z.boolean(),
+      sentence: z.strictObject({ text: z.string(), tone: z.enum(['sound', 'known', 'fault', 'open']) }),
+      stretches: z.array(
+        z.strictObject({
+          label: z.string(),
+          direction: z.enum(['read', 'write']),
+          fromS: z.number(),
+          toS: z.number(),
+          analysis: analysisSchema
+        })
+      ),
+      diagnosis: diagnosisSchema
+    }),
+    handle: async ({ db, params: { crateId, id: runId } }) => {
+      const run = await runs.getRun(db, { crateId, id: runId });
+      const { demo } = await getCrate(db, { id: crateId });
+      const judged = await judgementOfRun(db, { crateId, run, demo });
+      if (!judged) throw notFound('judgement');
+      const { stretches, diagnosis, sentence } = judged.judgement;
+      return { simulated: run.simulated, sentence, stretches: [...stretches], diagnosis };
+    }
   }),
 
   deleteCrateRun: operation({

@@ -77,7 +77,8 @@ export const bundleSchema = z
         accepted: z.array(z.unknown()),
         settings: details.nullable().optional(),
         series: details.nullable().optional().describe('what its file of type application/x-series holds'),
-        rig: details.nullable().optional()
+        rig: details.nullable().optional(),
+        found: details.nullable().optional().describe('what was found out about it afterwards')
       })
     ),
     observations: z

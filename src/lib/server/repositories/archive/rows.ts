@@ -29,6 +29,7 @@ import { SHEET_KINDS } from '#core/format/compose';
 import { targetSchema } from '../models';
 import { seriesMetaSchema } from '../run-series';
 import { chainSchema, rigRowSchema } from '../runs';
+import { foundSchema } from '#core/diagnosis/found';
 
 /** In the order in which rows can be written: what is referred to comes first. Contents of files come before all of them. */
 export const ROW_TABLES = [
@@ -168,6 +169,7 @@ const SCHEMAS: Record<RowTable, z.ZodType> = {
       settings: settingsSchema.nullable().optional(),
       series: seriesMetaSchema.nullable().optional(),
       rig: rigRowSchema.nullable().optional(),
+      found: foundSchema.nullable().optional(),
       busy_drive: line(60).nullable().optional()
     })
     // Figures, a series, or the rig that is still at it: one of them there is.

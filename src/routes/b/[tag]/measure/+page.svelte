@@ -2,7 +2,9 @@
   import { changesOf } from '$lib/client/change';
   import { MeasureRun } from '$lib/client/measure-run.svelte';
   import { day } from '#core/quantities/format';
-  import { causeOf } from '#core/results/cause';
+  import { adviceOf, judgeRun } from '#core/diagnosis/of-run';
+  import { situationOf } from '#core/diagnosis/situation';
+  import { compareWithPlan } from '#core/results/compare';
   import { hasFigures, newestFigures, PROTOCOL_LABEL } from '#core/results/newest';
   import type { RunInput } from '#core/results/run';
   import { protocolsFor } from '#core/protocols/protocols';
@@ -24,7 +26,13 @@
   /** Those with the figures of a speed check, whatever they were made with. */
   const checks = $derived(data.runs.filter(hasFigures));
   const run = $derived(checks.find((r) => r.id === shown) ?? newestFigures(checks, data.crate.demo));
-  const cause = $derived(run && causeOf(run.results, snapshot, report));
+  const newest = $derived(newestFigures(checks, data.crate.demo));
+  /** What the shown result asks for: of the newest with its series, of another by its figures. */
+  const advice = $derived.by(() => {
+    if (!run || run.id === newest?.id) return data.advice;
+    const below = compareWithPlan(run.results, report).some(({ place }) => place === 'below');
+    return adviceOf(judgeRun(run, situationOf(snapshot)), below);
+  });
   const subject = $derived(testedBuild(snapshot, report));
 
   const measuring = new MeasureRun(() => ({
@@ -55,7 +63,13 @@
     </div>
   </div>
 
-  <AgainstForecast {report} {run} {cause} troubleHref="/b/{data.build.tag}/assemble/trouble?symptom=slow" />
+  <AgainstForecast
+    {report}
+    {run}
+    {advice}
+    runHref={run && `${home}/runs/${run.id}`}
+    troubleHref="/b/{data.build.tag}/assemble/trouble?symptom=slow"
+  />
 
   <section class="ways" aria-label="Ways of measuring">
     <ProtocolList

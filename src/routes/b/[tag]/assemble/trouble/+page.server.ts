@@ -1,16 +1,12 @@
 import { forPage } from '$lib/server/pages/page';
 import { listObservations } from '$lib/server/repositories/observations';
-import { listUnits } from '$lib/server/repositories/units';
+import { itemOfPart } from '$lib/server/repositories/units';
 
 export async function load({ parent }) {
   const { build } = await parent();
   return forPage(async (db) => {
     const { crateId, choice } = build;
-    /** The item of a part that is in the build; before any is, the only one there is. */
-    const itemOf = async (modelId: string | undefined) => {
-      const units = modelId === undefined ? [] : await listUnits(db, { crateId, modelId });
-      return units.find(({ unit }) => unit.buildId === build.id) ?? (units.length === 1 ? units[0] : undefined);
-    };
+    const itemOf = (modelId: string | undefined) => itemOfPart(db, { crateId, buildId: build.id, modelId });
     const [observations, drive, enclosure, cable] = await Promise.all([
       listObservations(db, { crateId, buildId: build.id }),
       itemOf(choice.driveId),

@@ -75,7 +75,7 @@
       change(
         'POST',
         `${api}/pairs`,
-        { driveId: data.build.choice.driveId, bridge, verdict: 'bad', notes: said.slice(0, 400) },
+        { driveId: data.build.choice.driveId, bridge, verdict: 'bad', reason: said.slice(0, 300), date: data.today },
         `Noted ${parts.drive.name} with ${bridge} as a bad combination.`
       )
     );

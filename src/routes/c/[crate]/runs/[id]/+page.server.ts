@@ -1,10 +1,14 @@
+import { eventsOf } from '#core/analysis/of-run';
+import { plainSentence } from '#core/diagnosis/sentence';
 import { reduceSeries } from '#core/series/reduce';
 import { forPage } from '$lib/server/pages/page';
+import { judgementOfRun, readAlone, triedWords } from '$lib/server/planning/judging';
 import { buildNow, loadLibrary } from '$lib/server/planning/planning';
 import { listAttachments } from '$lib/server/repositories/attachments';
 import { getBuild } from '$lib/server/repositories/builds';
 import { getRun, listRuns } from '$lib/server/repositories/runs';
 import { refreshed, seriesOfRun } from '$lib/server/repositories/run-rig';
+import { itemOfPart } from '$lib/server/repositories/units';
 
 /** So many points a chart is drawn with. */
 const DRAWN = 1600;
@@ -30,7 +34,23 @@ export async function load({ params, parent }) {
         limit: 50
       })
     ]);
+    const judged = running ? undefined : await judgementOfRun(db, { crateId: crate.id, run, demo: crate.demo });
+    const stretches = judged?.judgement.stretches ?? (running ? [] : (await readAlone(db, crate.id, run)).stretches);
+    const of = judged?.judgement.diagnosis.causes[0]?.of;
+    const part =
+      of &&
+      build &&
+      { drive: build.choice.driveId, enclosure: build.choice.enclosureId, cable: build.choice.cableId }[of];
     return {
+      judged: judged && {
+        sentence: judged.judgement.sentence,
+        diagnosis: judged.judgement.diagnosis,
+        names: judged.names,
+        tried: now ? triedWords(run, now.snapshot) : [],
+        item: part && build ? await itemOfPart(db, { crateId: crate.id, buildId: build.id, modelId: part }) : undefined
+      },
+      events: eventsOf(stretches),
+      plain: judged ? '' : plainSentence(stretches),
       run,
       build:
         build && now
@@ -39,6 +59,7 @@ export async function load({ params, parent }) {
               tag: build.tag,
               name: build.name,
               version: build.version,
+              choice: build.choice,
               snapshot: now.snapshot,
               report: now.report
             }

@@ -6,11 +6,16 @@
   import { protocolOf } from '#core/protocols/protocols';
   import { testedBuild } from '#core/protocols/tested';
   import { day, duration, figure, quantity } from '#core/quantities/format';
-  import { causeOf } from '#core/results/cause';
-  import { compareWithPlan, comparisonSentence } from '#core/results/compare';
+  import { compareWithPlan, comparisonSentence, repeatsBehind } from '#core/results/compare';
   import { changesOf } from '$lib/client/change';
+  import { FoundOut } from '$lib/client/found-out.svelte';
   import { MeasureRun } from '$lib/client/measure-run.svelte';
   import { askRig, chime, LiveRun } from '$lib/client/live-run.svelte';
+  import CauseActs from '$lib/ui/diagnosis/CauseActs.svelte';
+  import Causes from '$lib/ui/diagnosis/Causes.svelte';
+  import FoundOutForm from '$lib/ui/diagnosis/FoundOut.svelte';
+  import NextTestPanel from '$lib/ui/diagnosis/NextTestPanel.svelte';
+  import Suspects from '$lib/ui/diagnosis/Suspects.svelte';
   import ConditionsForm from '$lib/ui/measure/ConditionsForm.svelte';
   import ConditionsList from '$lib/ui/measure/ConditionsList.svelte';
   import CompareRuns from '$lib/ui/measure/CompareRuns.svelte';
@@ -56,7 +61,12 @@
     ofChain ? (reads ? ofChain.report.throughput.read : ofChain.report.throughput.write) : null
   );
   const rows = $derived(ofChain ? compareWithPlan(run.results, ofChain.report) : []);
-  const cause = $derived(ofChain ? causeOf(run.results, ofChain.snapshot, ofChain.report) : undefined);
+  const judged = $derived(data.judged);
+  const finding = new FoundOut(() => ({ crateId: data.crate.id, run, tag: build?.tag ?? '' }));
+  const bridge = $derived(build?.snapshot.enclosure.bridge);
+  const pair = $derived(
+    build && bridge ? { driveId: build.choice.driveId, drive: build.snapshot.drive.name, bridge } : undefined
+  );
   const cool = $derived(build ? coolDown(testedBuild(build.snapshot, build.report), series?.caseC?.at(-1)) : null);
   /** When a build that has just been measured is cool, by the clock of the day. */
   let now = $state(Date.now());
@@ -131,21 +141,17 @@
       {build.tag} was changed since this run began: it went on with the parts it began with.
     </p>{/if}
 
-  {#if rows.length > 0}
-    <ul class="sentences" aria-label="Measured against the forecast">
-      {#each rows as row (row.field)}<li class={row.place}>{comparisonSentence(row)}</li>{/each}
-    </ul>
-  {/if}
+  {#if judged}<p class="first {judged.sentence.tone}" role="status">{judged.sentence.text}</p>
+  {:else if data.plain}<p class="first">{data.plain}</p>{/if}
   {#if run.results.limitedBy}<p>
       <strong>{run.results.limitedBy === 'program' ? 'The program is the limit' : 'The drive is the limit'}</strong>{run
         .results.limitedBy === 'program'
         ? ': on a faster drive the work would take as long. Nothing is wrong with this one.'
         : ': the work takes longer than on the internal disk.'}
     </p>{/if}
-  {#if cause}<p class="note"><strong>Most likely:</strong> {cause.text}</p>{/if}
 
   {#if series && series.t.length > 0}
-    <RunChart {series} {forecast} {of} simulated={run.simulated} phases={run.series?.phases} />
+    <RunChart {series} {forecast} {of} simulated={run.simulated} phases={run.series?.phases} events={data.events} />
     <p class="no-print small">
       {#if !running}<a href="{path}/series?format=csv" download>All samples as CSV</a> ·
         <a href="{path}/series" download="run-{run.id}.json">as JSON</a>{/if}
@@ -153,6 +159,42 @@
         >{/if}
     </p>
   {:else if running}<p class="quiet">The first samples are on their way.</p>
+  {/if}
+
+  {#if rows.length > 0}
+    <ul class="sentences" aria-label="Measured against the forecast">
+      {#each rows as row (row.field)}<li class={row.place}>
+          {comparisonSentence(row, repeatsBehind(row.field, run.results))}
+        </li>{/each}
+    </ul>
+  {/if}
+  {#if judged}
+    <Suspects suspects={judged.diagnosis.suspects} names={judged.names} />
+    <CauseActs
+      diagnosis={judged.diagnosis}
+      tag={build?.tag ?? ''}
+      pair={pair && `${pair.drive} with ${pair.bridge}`}
+      item={judged.item?.unit.tag}
+      busy={finding.busy}
+      onpair={(verdict) => pair && void finding.notePair(verdict, pair, judged.sentence.text)}
+      onitem={() => judged.item && void finding.noteItem(judged.item, judged.diagnosis)}
+    />
+    {#if judged.diagnosis.known.length > 0}<Causes diagnosis={judged.diagnosis} simulated={run.simulated} />{/if}
+    {#if judged.diagnosis.next && judged.diagnosis.known.length > 0}
+      {@const next = judged.diagnosis.next}
+      <NextTestPanel
+        {next}
+        busy={finding.busy}
+        onanswer={(outcome) => void finding.answer(next.test, outcome)}
+        measureHref={(id) => `/b/${build?.tag}/measure/plan?protocol=${id}`}
+      />
+    {/if}
+    <FoundOutForm
+      found={finding.found}
+      tried={judged.tried}
+      busy={finding.busy}
+      onchange={(found) => void finding.keep(found)}
+    />
   {/if}
 
   <div class="columns">
@@ -169,7 +211,9 @@
         </p>
       {:else if cool && endedAt > 0}<p role="status"><strong>Ready:</strong> it is cool again for the next run.</p>{/if}
       {#if build}
-        {#if cause}<p><a href="/b/{build.tag}/assemble/trouble?symptom=slow">Find the cause step by step</a></p>{/if}
+        {#if judged?.sentence.tone === 'open' || judged?.sentence.tone === 'fault'}<p>
+            <a href="/b/{build.tag}/assemble/trouble?symptom=slow">Find the cause step by step</a>
+          </p>{/if}
         <p>
           <a href="/b/{build.tag}/measure/plan?protocol={run.protocol}">The same once more</a>, with the same settings,
           so that the two can be compared.
@@ -244,6 +288,25 @@
     padding: 6px 12px;
     border-left: 4px solid var(--ash-note);
     background: var(--ash-well);
+  }
+  .first {
+    max-width: 60rem;
+    margin: 10px 0 12px;
+    padding: 8px 14px;
+    border-left: 6px solid var(--ash-edge);
+    background: var(--ash-sheet);
+    font-size: 20px;
+    line-height: 1.35;
+  }
+  .first.sound,
+  .first.known {
+    border-left-color: var(--ash-pass);
+  }
+  .first.fault {
+    border-left-color: var(--ash-fail);
+  }
+  .first.open {
+    border-left-color: var(--ash-caution);
   }
   .sentences {
     margin: 10px 0;

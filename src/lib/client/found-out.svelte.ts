@@ -1,0 +1,86 @@
+import type { Found } from '#core/diagnosis/found';
+import type { Diagnosis } from '#core/diagnosis/diagnose';
+import { day } from '#core/quantities/format';
+import { changesOf } from './change';
+
+/** A run as far as what was found out about it is kept with it. */
+type FoundRun = { id: string; version: number; date: string; found: Found | null };
+type NotedItem = {
+  id: string;
+  version: number;
+  unit: { id: string; tag: string; notes?: string | undefined } & object;
+};
+
+/** What is done with a diagnosis: tests are answered one after the other, and what is proven is noted where it belongs. */
+export class FoundOut {
+  busy = $state(false);
+  readonly #of: () => { crateId: string; run: FoundRun; tag: string };
+
+  constructor(of: () => { crateId: string; run: FoundRun; tag: string }) {
+    this.#of = of;
+  }
+
+  get found(): Found {
+    return this.#of().run.found ?? { tried: [] };
+  }
+
+  async #during(work: () => Promise<unknown>): Promise<void> {
+    if (this.busy) return;
+    this.busy = true;
+    try {
+      await work();
+    } finally {
+      this.busy = false;
+    }
+  }
+
+  /** Keeps what was found out; somebody who was first is not overwritten. */
+  keep(found: Found, words = 'Taken into account.'): Promise<void> {
+    const { crateId, run } = this.#of();
+    return this.#during(() =>
+      changesOf(crateId)('PUT', `/api/crates/${crateId}/runs/${run.id}`, { version: run.version, found }, words)
+    );
+  }
+
+  answer(test: string, outcome: string): Promise<void> {
+    const tried = [...this.found.tried.filter((one) => one.test !== test), { test, outcome }];
+    return this.keep({ ...this.found, tried });
+  }
+
+  /** Notes drive and bridge as a combination, with this run as its source. */
+  notePair(
+    verdict: 'good' | 'bad',
+    pair: { driveId: string; drive: string; bridge: string },
+    said: string
+  ): Promise<void> {
+    const { crateId, run, tag } = this.#of();
+    const body = {
+      driveId: pair.driveId,
+      bridge: pair.bridge,
+      verdict,
+      reason: said.slice(0, 300),
+      source: `${tag}, measured on ${day(run.date)}`,
+      date: run.date
+    };
+    const words = `Noted ${pair.drive} with ${pair.bridge} as a ${verdict === 'good' ? 'combination that works' : 'bad combination'}.`;
+    return this.#during(() => changesOf(crateId)('POST', `/api/crates/${crateId}/pairs`, body, words));
+  }
+
+  /** Notes on an item what was proven, with the day of the run. */
+  noteItem(item: NotedItem, diagnosis: Diagnosis): Promise<void> {
+    const { crateId, run } = this.#of();
+    const { id: _id, ...unit } = item.unit;
+    const notes = [unit.notes, `${run.date}: ${diagnosis.causes[0]?.says ?? ''}`]
+      .filter(Boolean)
+      .join('\n')
+      .slice(0, 2000);
+    return this.#during(() =>
+      changesOf(crateId)(
+        'PUT',
+        `/api/crates/${crateId}/units/${item.id}`,
+        { version: item.version, unit: { ...unit, notes } },
+        `Noted on ${unit.tag}.`
+      )
+    );
+  }
+}

@@ -1,0 +1,222 @@
+import type { Knex } from 'knex';
+import { readRun, type RunStretch, type SampledRun } from '#core/analysis/of-run';
+import { QUESTIONS, UnknownAnswer } from '#core/diagnosis/asking';
+import { wordsFor } from '#core/diagnosis/question';
+import { MEASURED_QUESTIONS } from '#core/diagnosis/questions/measured';
+import { diagnose } from '#core/diagnosis/diagnose';
+import type { Found } from '#core/diagnosis/found';
+import { adviceOf, judgeRun, sampledRun, type Advice, type Judgement } from '#core/diagnosis/of-run';
+import type { CaseTemperatures } from '#core/diagnosis/shapes';
+import { situationOf } from '#core/diagnosis/situation';
+import type { History, SuspectPart } from '#core/diagnosis/suspects';
+import type { PlanInput, PlanReport } from '#core/plan/report';
+import { compareWithPlan } from '#core/results/compare';
+import { hasFigures } from '#core/results/newest';
+import { refuse } from '../problems/problem';
+import { seriesOfRun } from '../repositories/run-rig';
+import { getRun, listRuns, type StoredRun } from '../repositories/runs';
+import { getBuild, listBuilds } from '../repositories/builds';
+import { listUnits, type StoredUnit } from '../repositories/units';
+import { inWorker } from '../workers/run';
+import { buildNow, loadLibrary } from './planning';
+
+/** A series of more samples than this is read in a thread of its own. */
+const AT_ONCE = 40_000;
+/** Readings that are remembered: the same run is judged on several pages. */
+const REMEMBERED = 200;
+
+type Reading = { stretches: RunStretch[]; case?: CaseTemperatures };
+const readings = new Map<string, Reading>();
+
+/** Reads the series of a run, or remembers how it was read. */
+async function readingOf(
+  db: Knex,
+  crateId: string,
+  run: StoredRun,
+  of: (series: SampledRun['series']) => SampledRun
+): Promise<Reading> {
+  const { conditions, startC, predicted } = of({ t: [], MBps: [] });
+  const key = JSON.stringify([run.id, run.series?.fileId, conditions.source, startC, predicted]);
+  const known = readings.get(key);
+  if (known) return known;
+  const series = await seriesOfRun(db, run, crateId).catch(() => undefined);
+  if (!series) return { stretches: [] };
+  const sampled = of(series);
+  const stretches = series.t.length > AT_ONCE ? await inWorker('read', sampled) : readRun(sampled);
+  const reading: Reading = {
+    stretches,
+    ...(series.caseC ? { case: thinned(series.t, series.caseC) } : {})
+  };
+  readings.set(key, reading);
+  for (const old of readings.keys()) {
+    if (readings.size <= REMEMBERED) break;
+    readings.delete(old);
+  }
+  return reading;
+}
+
+/** A case warms slowly: a few hundred of its temperatures say all. */
+function thinned(t: readonly number[], caseC: readonly number[]): CaseTemperatures {
+  const every = Math.max(1, Math.floor(t.length / 500));
+  const some = (list: readonly number[]) => list.filter((_, i) => i % every === 0);
+  return { t: some(t), caseC: some(caseC) };
+}
+
+/** Reads the series of a run that is of no build, and so has no forecast. */
+export const readAlone = (db: Knex, crateId: string, run: StoredRun): Promise<Reading> =>
+  run.rig?.state === 'running' || !run.series
+    ? Promise.resolve({ stretches: [] })
+    : readingOf(db, crateId, run, (series) => ({
+        protocol: run.protocol,
+        conditions: run.conditions,
+        series,
+        phases: run.series?.phases
+      }));
+
+/** Judges a run of a build, with its series where it has one and is done. */
+export async function judgementOf(
+  db: Knex,
+  args: { crateId: string; run: StoredRun; input: PlanInput; history?: History | undefined }
+): Promise<Judgement> {
+  const { crateId, run, input, history } = args;
+  const at = situationOf(input);
+  const reading =
+    run.series && run.rig?.state !== 'running'
+      ? await readingOf(db, crateId, run, (series) => sampledRun(run, at, series, run.series?.phases))
+      : { stretches: [] };
+  return judgeRun({ ...run, ...reading, history }, at);
+}
+
+/** Says what the newest result of a build asks for. */
+export async function adviceFor(
+  db: Knex,
+  args: { crateId: string; run: StoredRun; input: PlanInput; report: PlanReport }
+): Promise<Advice | null> {
+  const below = compareWithPlan(args.run.results, args.report).some(({ place }) => place === 'below');
+  return adviceOf(await judgementOf(db, args), below);
+}
+
+/** Names of what the parts of a history are, by their ids. */
+export type PartNames = Record<string, string>;
+
+/** The very things that a run was measured with: the items where they are known, else their models. */
+function thingsOf(run: StoredRun, items: ReadonlyMap<string, StoredUnit>): Partial<Record<SuspectPart, string>> {
+  const { hostId, portId, ...models } = run.chain.ids;
+  const used = (run.conditions.unitIds ?? []).flatMap((id) => items.get(id) ?? []);
+  const itemOr = (modelId: string | undefined) =>
+    modelId && (used.find(({ unit }) => unit.modelId === modelId)?.id ?? modelId);
+  const things: [SuspectPart, string | undefined][] = [
+    ['drive', itemOr(models.driveId)],
+    ['enclosure', itemOr(models.enclosureId)],
+    ['cable', itemOr(models.cableId)],
+    ['host', hostId],
+    ['port', hostId && portId && `${hostId} ${portId}`]
+  ];
+  return Object.fromEntries(things.filter(([, id]) => id !== undefined && id !== ''));
+}
+
+/**
+ * What every build of a crate was like when it was measured last, with the things it was measured with: what parts are suspect follows
+ * from it. Runs of one build with the same things count once.
+ * @param args.first the run that is judged: it comes first
+ */
+export async function historyOf(
+  db: Knex,
+  args: { crateId: string; simulated: boolean; first: StoredRun }
+): Promise<{ history: History; names: PartNames }> {
+  const { crateId, simulated, first } = args;
+  const [builds, runs, units] = await Promise.all([
+    listBuilds(db, crateId),
+    listRuns(db, { crateId, limit: 1000 }),
+    listUnits(db, { crateId })
+  ]);
+  const library = await loadLibrary(
+    db,
+    crateId,
+    builds.map(({ choice }) => choice)
+  );
+  const reports = new Map(builds.map((build) => [build.id, buildNow(library, build).report]));
+  const items = new Map(units.map((one) => [one.id, one]));
+  const names: PartNames = {};
+  const seen = new Set<string>();
+  const history: History = [];
+  const telling = runs.filter(
+    (run) => run.id !== first.id && hasFigures(run) && run.accepted.length === 0 && (simulated || !run.simulated)
+  );
+  for (const run of [first, ...telling]) {
+    const report = run.buildId && reports.get(run.buildId);
+    if (!run.buildId || !report) continue;
+    const ids = thingsOf(run, items);
+    const build = JSON.stringify([run.buildId, ids]);
+    if (seen.has(build)) continue;
+    seen.add(build);
+    name(names, run, ids, items);
+    const healthy = !compareWithPlan(run.results, report).some(
+      ({ field, place }) => place === 'below' && (field === 'readMBps' || field === 'writeMBps')
+    );
+    history.push({ ids, build: run.buildId, healthy });
+  }
+  return { history, names };
+}
+
+function name(
+  names: PartNames,
+  { chain }: StoredRun,
+  ids: Partial<Record<SuspectPart, string>>,
+  items: ReadonlyMap<string, StoredUnit>
+): void {
+  const put = (part: SuspectPart, text: string | undefined) => {
+    const id = ids[part];
+    if (!id || !text) return;
+    const tag = items.get(id)?.unit.tag;
+    names[id] = tag ? `${text} (${tag})` : text;
+  };
+  put('drive', chain.drive);
+  put('enclosure', chain.enclosure);
+  put('cable', chain.cable);
+  put('host', chain.host);
+  put('port', `${chain.port} of ${chain.host}`);
+}
+
+/** Judges a stored run as its build is now. @returns nothing where it is of no build, or of the internal disk */
+export async function judgementOfRun(
+  db: Knex,
+  { crateId, run, demo }: { crateId: string; run: StoredRun; demo: boolean }
+): Promise<{ judgement: Judgement; names: PartNames } | undefined> {
+  if (!run.buildId || run.protocol === 'baseline') return undefined;
+  const build = await getBuild(db, { crate_id: crateId, id: run.buildId });
+  const { snapshot } = buildNow(await loadLibrary(db, crateId, [build.choice]), build);
+  const { history, names } = await historyOf(db, { crateId, simulated: demo, first: run });
+  return { judgement: await judgementOf(db, { crateId, run, input: snapshot, history }), names };
+}
+
+/** @throws Problem `bad-input` with the path of a test that the build of this run is not asked for */
+export async function refuseUnknownTests(
+  db: Knex,
+  where: { crateId: string; id: string },
+  found: Found
+): Promise<void> {
+  const run = await getRun(db, where);
+  if (!run.buildId) refuse([{ path: 'found', message: 'belongs to the result of a build' }]);
+  const build = await getBuild(db, { crate_id: where.crateId, id: run.buildId ?? '' });
+  const { snapshot } = buildNow(await loadLibrary(db, where.crateId, [build.choice]), build);
+  try {
+    diagnose(situationOf(snapshot), found);
+  } catch (error) {
+    if (!(error instanceof UnknownAnswer)) throw error;
+    const what = error.what === 'test' ? 'is nothing that this build is asked' : 'is no outcome of this test';
+    refuse([{ path: error.message.replace(/^answers/, 'found.tried'), message: what }]);
+  }
+}
+
+/** What each test that was tried on a run asked and showed, in words; those that its build is not asked any more are left out. */
+export function triedWords(run: StoredRun, input: PlanInput): { test: string; text: string }[] {
+  const at = situationOf(input);
+  return (run.found?.tried ?? []).flatMap(({ test, outcome }) => {
+    const question = [...QUESTIONS, ...MEASURED_QUESTIONS].find(({ code }) => code === test);
+    if (!question) return [];
+    const said = question.outcomes.find((one) => one.outcome === outcome)?.text;
+    const answer = said === undefined ? 'I cannot tell' : wordsFor(said, at);
+    return [{ test, text: `${wordsFor(question.text, at)} ${answer}.` }];
+  });
+}

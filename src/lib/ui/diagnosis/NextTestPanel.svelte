@@ -1,0 +1,98 @@
+<script lang="ts">
+  import type { NextTest } from '#core/diagnosis/next-test';
+  import { CAUSE_NAMES } from '#core/diagnosis/names';
+  import { CANNOT_TELL } from '#core/diagnosis/question';
+  import { PROTOCOL_LABEL } from '#core/results/newest';
+  import type { ProtocolId } from '#core/results/protocol-ids';
+  import { minuteWords } from '../trouble/path';
+
+  type Props = {
+    next: NextTest;
+    busy: boolean;
+    onanswer: (outcome: string) => void;
+    /** Where a way of measuring is begun on this build. */
+    measureHref: (protocol: ProtocolId) => string;
+  };
+  /** The one test that tells most for its minutes, with everything that it can show as a button. */
+  let { next, busy, onanswer, measureHref }: Props = $props();
+  /** Tests that are a way of measuring. */
+  const MEASURED_BY: Partial<Record<string, ProtocolId>> = {
+    'made-up-source': 'pair-check',
+    'same-again': 'soak',
+    fan: 'soak',
+    paused: 'soak',
+    'second-sweep': 'sweep',
+    'free-space': 'retest',
+    'scratch-volume': 'pair-check'
+  };
+  const protocol = $derived(MEASURED_BY[next.test]);
+</script>
+
+<section class="next" aria-labelledby="next-head">
+  <p class="small quiet">
+    Find out next · {minuteWords(next.minutes)}{next.tools.length > 0
+      ? ` · takes ${next.tools.join(' and ')}`
+      : ' · without tools'}
+  </p>
+  <h2 id="next-head">{next.text}</h2>
+  <p class="small">{next.because}</p>
+  {#if protocol}<p class="small">
+      <a href={measureHref(protocol)}>Measure it: {PROTOCOL_LABEL[protocol]}</a>, on the rig or by hand; then say here
+      what it showed.
+    </p>{/if}
+  <div class="outcomes">
+    {#each next.outcomes as { outcome, text, points } (outcome)}
+      <button type="button" disabled={busy} onclick={() => onanswer(outcome)}
+        >{text}<span class="small quiet">then: {CAUSE_NAMES[points] ?? points}</span></button
+      >
+    {/each}
+    <button type="button" class="quietly" disabled={busy} onclick={() => onanswer(CANNOT_TELL)}
+      >{next.tools.length > 0 ? 'I cannot try that' : 'I cannot tell'}</button
+    >
+  </div>
+</section>
+
+<style>
+  .next {
+    max-width: 60rem;
+    margin: 12px 0;
+    padding: 12px 18px;
+    border: 1px solid var(--ash-edge);
+    background: var(--ash-sheet);
+  }
+  h2 {
+    margin: 2px 0 6px;
+    font-size: 18px;
+    line-height: 1.35;
+  }
+  .outcomes {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 8px;
+    margin-top: 8px;
+  }
+  button {
+    display: grid;
+    gap: 2px;
+    min-height: 44px;
+    padding: 8px 16px;
+    border: 1px solid var(--ash-edge);
+    background: none;
+    color: var(--ash-ink);
+    text-align: left;
+    cursor: pointer;
+  }
+  button:hover {
+    background: var(--ash-well);
+  }
+  .quietly {
+    align-content: center;
+    color: var(--ash-soft);
+    border-style: dashed;
+  }
+  @media print {
+    .outcomes {
+      display: none;
+    }
+  }
+</style>
