@@ -1,7 +1,7 @@
 import { median } from '../results/repeats.ts';
 import type { Series } from '../series/series.ts';
 import { curveAt, weakPlaces, zoneCurve, type ZoneCurve } from './disk-zones.ts';
-import { kindOfStep, middleC, type StepKind, type Temperatures } from './heat-link.ts';
+import { kindOfStep, temperatureAt, type StepKind, type Temperatures } from './heat-link.ts';
 import { levelsOf, lowsOf, stepsOf, type Levels, type Low, type Step, type Stretch } from './levels.ts';
 import type { Analysis, AnalyseInput } from './report.ts';
 import { isSawTooth, lengthOf, rhythmOf, type Rhythm } from './rhythm.ts';
@@ -154,6 +154,13 @@ function kindOf(work: Work, atS: number, before: number, after: number): { kind:
     : said;
 }
 
+/** Tells whether temperatures speak against a throttle where a rhythm falls. */
+function isCool(work: Work, { lows }: Rhythm): boolean {
+  if (!work.temperatures) return false;
+  const kinds = lows.map((low) => kindOfStep(beginS(work, low.from), work.temperatures, work.startC).kind);
+  return kinds.filter((kind) => kind === 'cache').length > kinds.length / 2;
+}
+
 /** Lows that all begin where the drive throttles: it comes and goes too seldom for a rhythm. */
 function warmLows(work: Work, lows: readonly Low[]): Analysis['throttle'] {
   const lasting = lows.filter((low) => lengthOf(low, work.signal.x) >= WARM_LOW_S);
@@ -180,14 +187,14 @@ function throttleOf(
   steps: Analysis['steps'],
   lows: readonly Low[]
 ): Analysis['throttle'] {
-  if (rhythm && isSawTooth(rhythm)) {
+  if (rhythm && isSawTooth(rhythm) && !isCool(work, rhythm)) {
     const atS = beginS(work, rhythm.from);
     const high = median(
       work.levels.stretches
         .filter(({ from, to }) => !rhythm.lows.some((low) => from >= low.from && to <= low.to))
         .map(({ level }) => level)
     );
-    const atC = work.temperatures && middleC(work.temperatures, atS - 5, atS + 2);
+    const atC = work.temperatures && temperatureAt(work.temperatures, atS);
     return {
       form: 'saw-tooth',
       periodS: rhythm.periodS,
@@ -230,12 +237,12 @@ function cliffOf(work: Work, steps: Analysis['steps']): Analysis['cliff'] {
 
 function dipsOf(work: Work, lows: readonly Low[], rhythm: Rhythm | null): Pick<Analysis, 'dips' | 'irregular'> {
   const { x } = work.signal;
-  const others = lows.filter(
-    (low) => !rhythm?.lows.includes(low) && (low.to - low.from > 1 || work.signal.perBlock > 1)
-  );
+  // A rhythm that is no throttle and no clock comes at no fixed times.
+  const told = rhythm && (!isSawTooth(rhythm) || !isCool(work, rhythm)) ? rhythm : null;
+  const others = lows.filter((low) => !told?.lows.includes(low) && (low.to - low.from > 1 || work.signal.perBlock > 1));
   const time = others.reduce((sum, low) => sum + lengthOf(low, x), 0);
   return {
-    dips: rhythm && !isSawTooth(rhythm) ? { periodS: rhythm.periodS, depth: 1 - rhythm.share } : null,
+    dips: told && !isSawTooth(told) ? { periodS: told.periodS, depth: 1 - told.share } : null,
     irregular:
       others.length === 0
         ? null
@@ -311,11 +318,16 @@ function statsOf(samples: Samples, moved: Float64Array, levels: Levels | undefin
   };
 }
 
+/** A stop is no shorter than this, s: between two files nothing moves for a moment. */
+const STOPS_S = 0.5;
+
 const dropoutsOf = ({ t, dt }: Samples, runs: readonly Run[]): Analysis['dropouts'] =>
-  runs.map(({ from, to }) => {
-    const atS = (t[from] as number) - (dt[from] as number);
-    return { atS, forS: (t[to - 1] as number) - atS };
-  });
+  runs
+    .map(({ from, to }) => {
+      const atS = (t[from] as number) - (dt[from] as number);
+      return { atS, forS: (t[to - 1] as number) - atS };
+    })
+    .filter(({ forS }) => forS >= STOPS_S);
 
 /**
  * Reads a series: its levels and where they change, what the changes are, what comes and goes, where nothing moved, and on a disk which

@@ -15,8 +15,9 @@ const AT_THROTTLE = { mean: THROTTLE.startC, deviation: 5 } as const;
 const AT_CLIFF = { mean: 58, deviation: 10 } as const;
 /** Where this drive begins to throttle is known to about so many K; sensors count in whole degrees and lag. */
 const STATED_K = 3;
-/** So long before and after a step its temperature is looked at, s. */
-const BEFORE_S = 10;
+/** So near to a step its temperature is read, s; where nothing was read so near, within more. */
+const NEAR_S = { before: 2.5, after: 1.5 } as const;
+const WIDER_S = 10;
 const AFTER_S = { from: 20, to: 180 } as const;
 /** A drive that holds itself back stays within this of where it began to. */
 const HELD_K = 4;
@@ -33,6 +34,11 @@ export function middleC({ t, C }: Temperatures, fromS: number, toS: number): num
   for (let i = from; i < to; i += stride) if (Number.isFinite(C[i])) read.push(C[i] as number);
   return read.length === 0 ? undefined : median(read);
 }
+
+/** The temperature at a moment, °C: a small body can warm by several K a second, so it is read close by. */
+export const temperatureAt = (temperatures: Temperatures, atS: number): number | undefined =>
+  middleC(temperatures, atS - NEAR_S.before, atS + NEAR_S.after) ??
+  middleC(temperatures, atS - WIDER_S, atS + WIDER_S / 5);
 
 /** The first index whose time is above a moment. */
 function indexAfter(t: Float64Array, s: number): number {
@@ -70,7 +76,7 @@ export function kindOfStep(
   temperatures: Temperatures | undefined,
   startC: number | undefined
 ): { kind: StepKind; atC?: number } {
-  const atC = temperatures && middleC(temperatures, atS - BEFORE_S, atS + BEFORE_S / 5);
+  const atC = temperatures && temperatureAt(temperatures, atS);
   if (temperatures === undefined || atC === undefined) return { kind: 'cannot-tell' };
   const after = middleC(temperatures, atS + AFTER_S.from, atS + AFTER_S.to);
   const held = after === undefined ? 0 : Math.abs(after - atC) <= HELD_K ? 1 : -1;

@@ -2,8 +2,8 @@ import { median } from '../results/repeats.ts';
 import type { Analysis } from './report.ts';
 import type { Run, Samples } from './signal.ts';
 
-/** Rounds of a loop move the same: their volumes lie within this share of the middle one. The last may be cut off. */
-const SAME_VOLUME = 0.06;
+/** Rounds of a loop move the same: within this share of the middle one, or within a sample. The last may be cut off. */
+const SAME_VOLUME = 0.015;
 /** So many rounds make a loop, each of so many samples. */
 const LEAST = { rounds: 3, samples: 3 } as const;
 
@@ -25,7 +25,8 @@ export function roundsOf({ t, dt }: Samples, moved: Float64Array, pauses: readon
   if (rounds.length < LEAST.rounds) return [];
   const middle = median(rounds.map(({ GB }) => GB));
   const whole = rounds.slice(0, -1);
-  if (whole.some(({ GB }) => Math.abs(GB / middle - 1) > SAME_VOLUME)) return [];
+  const same = Math.max(SAME_VOLUME, 1 / median(rounds.map(({ from, to }) => to - from)));
+  if (whole.some(({ GB }) => Math.abs(GB / middle - 1) > same)) return [];
   return rounds.map(({ from, to, GB }) => {
     const fromS = (t[from] as number) - (dt[from] as number);
     const toS = t[to - 1] as number;

@@ -13,6 +13,8 @@ export type Figure = {
   MBps: number;
   /** Of a series: the level before anything fell, which most causes leave as it is. */
   atFirst?: boolean;
+  /** Of a write: how much was written for it in all, GB. More than the cache holds is written behind it. */
+  writtenGB?: number;
 };
 
 type Rates = { read: number; write: number; post: number; r4: number; w4: number };
@@ -153,16 +155,30 @@ function expected(of: Figure['of'], rates: Rates, best: Best, slow: number): num
   }
 }
 
+/** Figures of a disk are from different places on it. */
+const DISK_SCATTER = { ...SCATTER, read: 0.1, write: 0.1 } as const;
+
+/** Tells whether more was written for a figure than the cache holds. */
+const isBeyondCache = ({ of, writtenGB }: Figure, { cliffGB }: Best): boolean =>
+  of === 'write' && writtenGB !== undefined && cliffGB !== null && writtenGB > cliffGB.low * 0.8;
+
 /** The density of all figures for one place in the band and one in the range of a cause. */
 function densityOfAll(
   figures: readonly Figure[],
   { base, changed, best, slow, well }: { base: Rates; changed: Rates; best: Best; slow: number; well: boolean }
 ): number {
   let product = 1;
-  for (const { of, MBps, atFirst } of figures) {
-    const off = Math.log(MBps / expected(of, atFirst && well ? base : changed, best, slow));
+  for (const figure of figures) {
+    const { of, MBps, atFirst } = figure;
+    const rates = atFirst && well ? base : changed;
+    const density = (rate: number) => densityOf(Math.log(MBps / rate), best.disk ? DISK_SCATTER[of] : SCATTER[of]);
+    const expectedRate = expected(of, rates, best, slow);
     // What nothing is forecast of speaks for no cause.
-    if (Number.isFinite(off)) product *= densityOf(off, SCATTER[of]) * (1 - ODD.share) + ODD.share / ODD.folds;
+    if (!Number.isFinite(expectedRate)) continue;
+    const one = density(expectedRate);
+    // Half of it may be from before the cache was full, half from after.
+    const may = isBeyondCache(figure, best) ? (one + density(Math.min(rates.post, expectedRate))) / 2 : one;
+    product *= may * (1 - ODD.share) + ODD.share / ODD.folds;
   }
   return product;
 }

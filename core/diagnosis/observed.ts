@@ -17,6 +17,8 @@ export type Observed = {
   analysis?: Analysis | undefined;
   direction?: 'read' | 'write' | undefined;
   case?: CaseTemperatures | undefined;
+  /** Whether the run copied, and to or from what: its rates are those of two disks then. */
+  copies?: 'internal' | 'other' | undefined;
   symptoms?: readonly Symptom[] | undefined;
   conditions?: Partial<Conditions> | undefined;
   negotiatedGbps?: number | undefined;
@@ -28,22 +30,44 @@ export type Observed = {
 /** What a series of a direction shows better than a figure does. */
 const SHOWN_BY = { read: ['read'], write: ['write', 'sustained'] } as const;
 
+const COPY_OF = { read: 'copyOut', write: 'copyIn' } as const;
+const COPIED: readonly Figure['of'][] = ['copyIn', 'copyOut'];
+
 /** Lists rates of results as figures of the chain. Where a series was read its own levels stand for what it wrote or read. */
-export function figuresOf({ results = {}, analysis, direction }: Observed): Figure[] {
-  const level = analysis?.enough && direction ? firstLevel(analysis) : undefined;
-  const shown: readonly Figure['of'][] = level !== undefined && direction ? SHOWN_BY[direction] : [];
-  const figures = figuresOfResults(results).filter(({ of }) => !shown.includes(of));
-  if (level === undefined || !analysis || !direction) return figures;
+export function figuresOf(observed: Observed): Figure[] {
+  const level = levelFigure(observed);
+  const { results = {}, copies, direction } = observed;
+  const shown: readonly Figure['of'][] = level && direction ? (copies ? COPIED : SHOWN_BY[direction]) : [];
+  const written = writtenGB(observed);
+  const figures = figuresOfResults(results)
+    // How fast another external drive is nobody knows here: only what happens in such a copy is told by it.
+    .filter(({ of }) => !shown.includes(of) && !(copies === 'other' && COPIED.includes(of)))
+    .map((figure) => (figure.of === 'write' ? { ...figure, ...written } : figure));
+  return level && copies !== 'other' ? [level, ...figures] : figures;
+}
+
+/** How much was written in all for a figure of writing. */
+function writtenGB({ conditions: { testGB, repeats = 1 } = {} }: Observed): Pick<Figure, 'writtenGB'> {
+  return testGB === undefined ? {} : { writtenGB: testGB * repeats };
+}
+
+/** The level that a series has, as a figure. */
+function levelFigure({ analysis, direction, copies }: Observed): Figure | undefined {
+  if (!analysis?.enough || !direction) return undefined;
+  const MBps = firstLevel(analysis);
+  if (MBps === undefined) return undefined;
   // An even series shows what the cause makes of the rate; one that changes begins with what the chain can do.
-  const atFirst = shapeOf(analysis) !== 'flat';
-  return [{ of: direction, MBps: level, ...(atFirst ? { atFirst } : {}) }, ...figures];
+  return {
+    of: copies ? COPY_OF[direction] : direction,
+    MBps,
+    ...(shapeOf(analysis) === 'flat' ? {} : { atFirst: true })
+  };
 }
 
 /** The level that a series has before anything falls; of a disk the middle of its curve. */
 function firstLevel(analysis: Analysis): number | undefined {
   if (analysis.zone) return (analysis.zone.outerMBps + analysis.zone.innerMBps) / 2;
-  if (analysis.throttle) return analysis.throttle.highMBps;
-  if (analysis.steps[0]) return analysis.steps[0].beforeMBps;
+  if (analysis.steps.length > 0 || analysis.throttle) return analysis.plateau[0]?.MBps;
   // Between dips and stops it runs as fast as it can.
   return analysis.irregular || analysis.dips || analysis.dropouts.length > 0
     ? Math.max(...analysis.plateau.map(({ MBps }) => MBps), 0) || undefined
@@ -67,7 +91,7 @@ const IMPLIED: readonly ((conditions: Partial<Conditions>) => readonly [string, 
       : writeCache === 'quick-removal'
         ? ['policy', 'quick']
         : undefined,
-  ({ fillPercent }) => (fillPercent === undefined ? undefined : ['how-full', fillPercent > 90 ? 'full' : 'room']),
+  ({ fillPercent }) => (fillPercent === undefined ? undefined : ['how-full', fillPercent >= 90 ? 'full' : 'room']),
   ({ encrypted }) => (encrypted === undefined ? undefined : ['encrypted-volume', encrypted ? 'yes' : 'no'])
 ];
 

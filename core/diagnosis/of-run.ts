@@ -32,6 +32,11 @@ export type Judgement = { stretches: readonly RunStretch[]; diagnosis: Diagnosis
 /** Protocols whose data comes from memory, unless the conditions say otherwise. */
 const MADE_UP: readonly ProtocolId[] = ['pair-check', 'loop', 'soak', 'retest', 'acceptance', 'sweep'];
 
+/** Protocols that write one size again and again. */
+const ROUNDS: readonly ProtocolId[] = ['pair-check', 'loop', 'retest'];
+/** Protocols that copy, and what the other side is. */
+const COPIES: Partial<Record<ProtocolId, 'internal' | 'other'>> = { copy: 'internal', 'cross-copy': 'other' };
+
 /** What a protocol says of its conditions by itself. */
 function conditionsOf({
   protocol,
@@ -41,7 +46,7 @@ function conditionsOf({
   return {
     ...(MADE_UP.includes(protocol) ? { source: 'memory' as const } : {}),
     ...(protocol === 'copy' ? { source: 'internal' as const } : {}),
-    ...(settings?.GB !== undefined && protocol === 'pair-check'
+    ...(settings?.GB !== undefined && ROUNDS.includes(protocol)
       ? { testGB: settings.GB, repeats: settings.rounds ?? 1 }
       : {}),
     ...conditions
@@ -103,6 +108,7 @@ export function judgeRun(run: JudgedRun, at: Situation): Judgement {
     conditions,
     ...(telling ? { analysis: telling.analysis, direction: telling.direction } : {}),
     ...(telling && run.case ? { case: { ...run.case, t: run.case.t.map((t) => t - telling.fromS) } } : {}),
+    copies: COPIES[run.protocol],
     ...found,
     history
   });

@@ -12,10 +12,14 @@ export type Sentence = { text: string; tone: 'sound' | 'known' | 'fault' | 'open
 const NOTHING: Sentence = { text: 'There is nothing to judge yet.', tone: 'open' };
 
 /** What came out, where nothing fell. */
-function ratesIn({ readMBps, writeMBps }: PairResults, stretch: RunStretch | undefined): string {
+function ratesIn(results: PairResults, stretch: RunStretch | undefined): string {
+  const { readMBps, writeMBps, copyInMBps, copyOutMBps } = results;
+  const of = (words: string, MBps: number | undefined) => (MBps === undefined ? '' : `${words} ${rate(MBps)}`);
   const said = [
-    readMBps === undefined ? '' : `reads at ${rate(readMBps)}`,
-    writeMBps === undefined ? '' : `writes at ${rate(writeMBps)}`
+    of('reads at', readMBps),
+    of('writes at', writeMBps),
+    of('is copied to at', copyInMBps),
+    of('is copied from at', copyOutMBps)
   ].filter(Boolean);
   if (said.length > 0) return `It ${said.join(' and ')} MB/s`;
   return stretch
@@ -79,16 +83,27 @@ const withoutStop = (text: string): string => text.replace(/\.$/, '');
 const cacheWords = ({ analysis }: RunStretch, { afterMBps, atGB }: Analysis['steps'][number]): string =>
   `Writes fell to ${rate(afterMBps)} MB/s after ${quantity(atGB, 'GB')}: the fast cache was full. Nothing is wrong; a copy below ${quantity(safeGB(analysis), 'GB')} never sees it.`;
 
+/** A cache that was full besides, before what is proven. */
+function alsoCache(stretch: RunStretch | undefined, cause: string): string {
+  const full = stretch?.analysis.steps.find(({ kind }) => kind === 'cache');
+  return full && (cause === 'thermal-throttle' || cause === 'pad-no-contact')
+    ? ` Apart from that its fast cache was full after ${quantity(full.atGB, 'GB')}, which is no fault.`
+    : '';
+}
+
 /** The sentence of a cause that is proven. */
 function provenWords({ causes: [first] }: Diagnosis, results: PairResults, stretch: RunStretch | undefined): Sentence {
   if (!first) return NOTHING;
   if (first.cause === 'healthy')
-    return { text: `${ratesIn(results, stretch)}, as fast as this chain can be. Nothing is wrong.`, tone: 'sound' };
+    return {
+      text: `${ratesIn(results, stretch)}, as fast as ${(results.copyInMBps ?? results.copyOutMBps) ? 'both disks' : 'this chain'} can be. Nothing is wrong.`,
+      tone: 'sound'
+    };
   const step = stretch?.analysis.steps[0];
   if (first.cause === 'slc-cliff' && stretch && step) return { text: cacheWords(stretch, step), tone: 'known' };
   const what = (stretch && whatHappened(stretch)) || `${ratesIn(results, stretch)}.`;
   return {
-    text: `${withoutStop(what)}: ${lowerFirst(first.says)}`,
+    text: `${withoutStop(what)}: ${lowerFirst(first.says)}${alsoCache(stretch, first.cause)}`,
     tone: first.cause === 'slc-cliff' ? 'known' : 'fault'
   };
 }

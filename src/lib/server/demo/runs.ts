@@ -13,7 +13,8 @@ import { playRig } from '#core/simulate/rig';
 import { chainOf, internalChain, readyMadeChain } from '../planning/measuring';
 import { listBuilds } from '../repositories/builds';
 import { getModel } from '../repositories/models';
-import { createRun } from '../repositories/runs';
+import { createRun, type Chain } from '../repositories/runs';
+import { listUnits } from '../repositories/units';
 import { demoId } from './id';
 
 /** A run of the stand-in rig on a build of the demo: day, seed, and the fault to be found in it. */
@@ -25,7 +26,12 @@ type DemoRun = {
   fault?: SimulatedFault;
   settings?: Settings;
   conditions?: Conditions;
+  /** Another cable than that of the build, by its name, and where the item that was used lies. */
+  cable?: { name: string; location: string };
 };
+
+/** A cable that goes round in the house, and is the culprit in three builds: to be found across them. */
+export const FIELD_BAG = { name: 'Rush C-C 10G', location: 'field bag' } as const;
 
 const SOAK: Settings = { seconds: 1200 };
 
@@ -156,6 +162,30 @@ export const DEMO_RUNS: readonly DemoRun[] = [
     settings: SOAK,
     conditions: { notes: 'With the short cable.' }
   },
+  {
+    build: 'Label photos',
+    protocol: 'loop',
+    date: '2026-08-11',
+    seed: 55,
+    fault: 'usb2-fallback',
+    cable: FIELD_BAG
+  },
+  {
+    build: 'Curator’s project drive',
+    protocol: 'loop',
+    date: '2026-09-18',
+    seed: 56,
+    fault: 'usb2-fallback',
+    cable: FIELD_BAG
+  },
+  {
+    build: 'Imaging scratch',
+    protocol: 'loop',
+    date: '2026-10-24',
+    seed: 57,
+    fault: 'usb2-fallback',
+    cable: FIELD_BAG
+  },
   { build: 'Bench spare', protocol: 'soak', date: '2026-05-10', seed: 61, settings: SOAK },
   { build: 'Bench spare', protocol: 'loop', date: '2026-05-12', seed: 62, fault: 'usb2-fallback' },
   {
@@ -196,7 +226,7 @@ type Playable = Awaited<ReturnType<typeof listBuilds>>[number];
 type Played = NonNullable<ReturnType<typeof playedAnew>>;
 /** What was played once is the same every time: a demo that is reset does not wait for it again. */
 const known = new Map<string, Played>();
-function played(build: Playable, demo: Omit<DemoRun, 'build' | 'date'>): Played | undefined {
+function played(build: Playable, demo: Omit<DemoRun, 'build' | 'date' | 'cable'>): Played | undefined {
   const key = `${build.name} ${JSON.stringify(demo)}`;
   const made = known.get(key) ?? playedAnew(build, demo);
   if (made) known.set(key, made);
@@ -238,9 +268,17 @@ export async function seedRuns(db: Knex, crateId: string): Promise<void> {
   const builds = await listBuilds(db, crateId);
   for (const { build: name, ...demo } of DEMO_RUNS) {
     const build = builds.find((one) => one.name === name);
-    const made = build && played(build, demo);
+    const { cable: _other, ...asked } = demo;
+    const made = build && played(build, asked);
     if (!build || !made) continue;
-    const chain = chainOf(build.choice, build.snapshot, build.report);
+    const own = chainOf(build.choice, build.snapshot, build.report);
+    const { cable } = demo;
+    const chain: Chain = cable ? { ...own, cable: cable.name, ids: { ...own.ids, cableId: demoId(cable.name) } } : own;
+    const [item] = cable
+      ? (await listUnits(db, { crateId, modelId: demoId(cable.name) })).filter(
+          ({ unit }) => unit.location === cable.location
+        )
+      : [];
     await createRun(db, {
       crateId,
       subject: { build_id: build.id },
@@ -250,7 +288,7 @@ export async function seedRuns(db: Knex, crateId: string): Promise<void> {
         date: demo.date,
         results: made.results,
         settings: made.settings,
-        conditions: { ...usual(chain.os), ...demo.conditions },
+        conditions: { ...usual(chain.os), ...(item ? { unitIds: [item.id] } : {}), ...demo.conditions },
         chain,
         simulated: true,
         accepted: []

@@ -28,7 +28,7 @@ import { addUnits, createUnit, editUnits } from '../repositories/units';
 import { unitTable } from '../repositories/unit-table';
 import { DEMO_BUILDS } from './builds';
 import { demoId } from './id';
-import { seedRuns } from './runs';
+import { FIELD_BAG, seedRuns } from './runs';
 import { seedFormats } from './formats';
 import { seedSheets } from './sheets';
 import { DEMO_JOBS, DEMO_MODELS, DEMO_PAIRS, DEMO_PRICES, DEMO_TARGETS } from './parts';
@@ -125,6 +125,11 @@ async function seedNotes(db: Knex, crateId: string): Promise<void> {
       count: 1,
       unit: { modelId: demoId('Chert T4 2TB'), state: 'owned', location: 'drawer 2', resale: 90, serial }
     });
+  await addUnits(db, {
+    ...base,
+    count: 1,
+    unit: { modelId: demoId(FIELD_BAG.name), state: 'owned', location: FIELD_BAG.location }
+  });
   await chooseRules(db, { ...base, id: crateId, version: 1, rules: { cooling: 'fan' } });
   const receipt = 'Marktgasse Teile\n20 Oct 2026\nTrivet 40, one piece\n79.80 EUR, paid\n(an invented receipt)\n';
   await createAttachment(db, {

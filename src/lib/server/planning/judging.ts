@@ -183,7 +183,8 @@ export async function judgementOfRun(
   db: Knex,
   { crateId, run, demo }: { crateId: string; run: StoredRun; demo: boolean }
 ): Promise<{ judgement: Judgement; names: PartNames } | undefined> {
-  if (!run.buildId || run.protocol === 'baseline') return undefined;
+  // The internal disk, or a program that is timed with it, is not the chain.
+  if (!run.buildId || run.protocol === 'baseline' || run.protocol === 'own-program') return undefined;
   const build = await getBuild(db, { crate_id: crateId, id: run.buildId });
   const { snapshot } = buildNow(await loadLibrary(db, crateId, [build.choice]), build);
   const { history, names } = await historyOf(db, { crateId, simulated: demo, first: run });
