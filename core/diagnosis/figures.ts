@@ -44,8 +44,8 @@ const EFFECTS: Partial<Record<CauseCode, Effect>> = {
   '10g-fallback': capped(() => LINK_MODES['usb-10g'].read),
   'bulk-only': ({ read, write, r4, w4 }, best, f, g) => {
     const cap = best.bulkOnly ? between(best.bulkOnly.low, best.bulkOnly.high, f) : Infinity;
-    const small = between(0.25, 0.7, g);
-    return { read: Math.min(read, cap), write: Math.min(write, cap), r4: r4 * small, w4: w4 * small };
+    const [large, small] = [between(0.7, 0.95, f), between(0.25, 0.7, g)];
+    return { read: Math.min(read * large, cap), write: Math.min(write * large, cap), r4: r4 * small, w4: w4 * small };
   },
   'write-cache-off': ({ write, w4, post }, _best, f, g) => {
     const left = between(0.15, 0.4, f);
@@ -165,19 +165,20 @@ const isBeyondCache = ({ of, writtenGB }: Figure, { cliffGB }: Best): boolean =>
 /** The density of all figures for one place in the band and one in the range of a cause. */
 function densityOfAll(
   figures: readonly Figure[],
-  { base, changed, best, slow, well }: { base: Rates; changed: Rates; best: Best; slow: number; well: boolean }
+  { base, changed, best, slow, cause }: { base: Rates; changed: Rates; best: Best; slow: number; cause: CauseCode }
 ): number {
+  const [well, sound] = [BEGINS_WELL.includes(cause), cause === 'healthy'];
   let product = 1;
   for (const figure of figures) {
     const { of, MBps, atFirst } = figure;
     const rates = atFirst && well ? base : changed;
     const density = (rate: number) => densityOf(Math.log(MBps / rate), best.disk ? DISK_SCATTER[of] : SCATTER[of]);
-    const expectedRate = expected(of, rates, best, slow);
+    const expectedRate = expected(of, rates, best, atFirst && well ? 1 : slow);
     // What nothing is forecast of speaks for no cause.
     if (!Number.isFinite(expectedRate)) continue;
     const one = density(expectedRate);
     // Half of it may be from before the cache was full, half from after.
-    const may = isBeyondCache(figure, best) ? (one + density(Math.min(rates.post, expectedRate))) / 2 : one;
+    const may = !sound && isBeyondCache(figure, best) ? (one + density(Math.min(rates.post, expectedRate))) / 2 : one;
     product *= may * (1 - ODD.share) + ODD.share / ODD.folds;
   }
   return product;
@@ -187,14 +188,13 @@ function densityOfAll(
 function likelihood(figures: readonly Figure[], best: Best, cause: CauseCode): number {
   const effect = EFFECTS[cause];
   const ranges = effect || cause === 'host-disk-cliff' ? RANGE : [0.5];
-  const well = BEGINS_WELL.includes(cause);
   let sum = 0;
   for (const place of PLACES) {
     const base = ratesAt(best, place);
     for (const f of ranges)
       for (const g of ranges) {
         const changed = effect ? { ...base, ...effect(base, best, f, g) } : base;
-        sum += densityOfAll(figures, { base, changed, best, slow: otherSide(cause, g), well });
+        sum += densityOfAll(figures, { base, changed, best, slow: otherSide(cause, g), cause });
       }
   }
   const shows = cause === 'healthy' || effectShows(figures, best, cause);

@@ -7,7 +7,7 @@ import type { Series } from '../series/series.ts';
 import { diagnose, type Diagnosis } from './diagnose.ts';
 import type { Observed } from './observed.ts';
 import type { Found } from './found.ts';
-import { sentenceOf, type Sentence } from './sentence.ts';
+import { cacheToo, sentenceOf, type Sentence } from './sentence.ts';
 import type { CaseTemperatures } from './shapes.ts';
 import type { Situation } from './situation.ts';
 import type { History } from './suspects.ts';
@@ -103,7 +103,7 @@ export function judgeRun(run: JudgedRun, at: Situation): Judgement {
   const { results, stretches = [], found, history } = run;
   const conditions = conditionsOf(run);
   const telling = tellingOf(stretches);
-  const diagnosis = diagnosed(at, {
+  const observed: Observed = {
     results,
     conditions,
     ...(telling ? { analysis: telling.analysis, direction: telling.direction } : {}),
@@ -111,8 +111,25 @@ export function judgeRun(run: JudgedRun, at: Situation): Judgement {
     copies: COPIES[run.protocol],
     ...found,
     history
-  });
-  return { stretches, diagnosis, sentence: sentenceOf(diagnosis, results, telling) };
+  };
+  const diagnosis = diagnosed(at, observed);
+  const rest = telling && besideTheCache(telling, diagnosis);
+  if (!rest) return { stretches, diagnosis, sentence: sentenceOf(diagnosis, results, telling) };
+  const further = diagnosed(at, { ...observed, analysis: rest.analysis });
+  const sentence = sentenceOf(further, results, rest);
+  return { stretches, diagnosis: further, sentence: { ...sentence, text: `${sentence.text}${cacheToo(telling)}` } };
+}
+
+/**
+ * What is left of a stretch once a cache that was full has been told, where something else happened in it too: one thing at a time is
+ * weighed.
+ */
+function besideTheCache(stretch: RunStretch, { causes: [first] }: Diagnosis): RunStretch | undefined {
+  if (first?.cause !== 'slc-cliff') return undefined;
+  const { analysis } = stretch;
+  const steps = analysis.steps.filter(({ kind }) => kind === 'throttle');
+  const rest = { ...stretch, analysis: { ...analysis, steps, cliff: null } };
+  return isEventful(rest) ? rest : undefined;
 }
 
 /** What a build that was measured asks for, where it asks for anything; null where all is as it should be, or has its known reason. */

@@ -14,6 +14,9 @@ const NOTHING: Sentence = { text: 'There is nothing to judge yet.', tone: 'open'
 /** What came out, where nothing fell. */
 function ratesIn(results: PairResults, stretch: RunStretch | undefined): string {
   const { readMBps, writeMBps, copyInMBps, copyOutMBps } = results;
+  // What goes on for minutes tells more than what is over in seconds.
+  if (stretch?.analysis.against === 'below' && shapeOf(stretch.analysis) === 'flat')
+    return `Over ${duration(stretch.toS - stretch.fromS)} it ${stretch.direction}s at ${rate(stretch.analysis.median)} MB/s`;
   const of = (words: string, MBps: number | undefined) => (MBps === undefined ? '' : `${words} ${rate(MBps)}`);
   const said = [
     of('reads at', readMBps),
@@ -83,29 +86,36 @@ const withoutStop = (text: string): string => text.replace(/\.$/, '');
 const cacheWords = ({ analysis }: RunStretch, { afterMBps, atGB }: Analysis['steps'][number]): string =>
   `Writes fell to ${rate(afterMBps)} MB/s after ${quantity(atGB, 'GB')}: the fast cache was full. Nothing is wrong; a copy below ${quantity(safeGB(analysis), 'GB')} never sees it.`;
 
-/** A cache that was full besides, before what is proven. */
-function alsoCache(stretch: RunStretch | undefined, cause: string): string {
-  const full = stretch?.analysis.steps.find(({ kind }) => kind === 'cache');
-  return full && (cause === 'thermal-throttle' || cause === 'pad-no-contact')
-    ? ` Apart from that its fast cache was full after ${quantity(full.atGB, 'GB')}, which is no fault.`
-    : '';
+/** What a full cache is told beside: both end in a lower rate. */
+const HOT: readonly string[] = ['thermal-throttle', 'pad-no-contact'];
+
+/** Says of a cache that was full besides that it is no fault; empty where none was. */
+export function cacheToo({ analysis }: RunStretch): string {
+  const full = analysis.steps.find(({ kind }) => kind === 'cache') ?? (analysis.cliff ? analysis.steps[0] : undefined);
+  return full ? ` Apart from that its fast cache was full after ${quantity(full.atGB, 'GB')}, which is no fault.` : '';
+}
+
+/** The sentence of a run that is sound. */
+function soundWords(results: PairResults, stretch: RunStretch | undefined): string {
+  const both = results.copyInMBps !== undefined || results.copyOutMBps !== undefined;
+  return `${ratesIn(results, stretch)}, as fast as ${both ? 'both disks' : 'this chain'} can be. Nothing is wrong.`;
+}
+
+/** The sentence of a fault that is proven. */
+function faultWords(says: string, hot: boolean, results: PairResults, stretch: RunStretch | undefined): string {
+  const what = (stretch && whatHappened(stretch)) || `${ratesIn(results, stretch)}.`;
+  return `${withoutStop(what)}: ${lowerFirst(says)}${hot && stretch ? cacheToo(stretch) : ''}`;
 }
 
 /** The sentence of a cause that is proven. */
 function provenWords({ causes: [first] }: Diagnosis, results: PairResults, stretch: RunStretch | undefined): Sentence {
   if (!first) return NOTHING;
-  if (first.cause === 'healthy')
-    return {
-      text: `${ratesIn(results, stretch)}, as fast as ${(results.copyInMBps ?? results.copyOutMBps) ? 'both disks' : 'this chain'} can be. Nothing is wrong.`,
-      tone: 'sound'
-    };
+  if (first.cause === 'healthy') return { text: soundWords(results, stretch), tone: 'sound' };
+  const isCache = first.cause === 'slc-cliff';
   const step = stretch?.analysis.steps[0];
-  if (first.cause === 'slc-cliff' && stretch && step) return { text: cacheWords(stretch, step), tone: 'known' };
-  const what = (stretch && whatHappened(stretch)) || `${ratesIn(results, stretch)}.`;
-  return {
-    text: `${withoutStop(what)}: ${lowerFirst(first.says)}${alsoCache(stretch, first.cause)}`,
-    tone: first.cause === 'slc-cliff' ? 'known' : 'fault'
-  };
+  if (isCache && stretch && step) return { text: cacheWords(stretch, step), tone: 'known' };
+  const text = faultWords(first.says, HOT.includes(first.cause), results, stretch);
+  return { text, tone: isCache ? 'known' : 'fault' };
 }
 
 /**

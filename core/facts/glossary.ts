@@ -74,6 +74,12 @@ export const GLOSSARY: readonly Term[] = [
       'The device is the drive itself; volumes are the parts of it that show up with a name. Formatting begins at the device, or an old partition stays on it.'
   },
   {
+    term: 'Drop-out',
+    also: ['drop-outs'],
+    means:
+      'A time in a run in which nothing moves, mostly seconds: a plug, a cable or the power lets go, or the link is set up anew.'
+  },
+  {
     term: 'Dry fit',
     means:
       'The case is closed once on the pads with their liners still on, and opened again: the imprints show whether each one touches.'
@@ -253,6 +259,11 @@ export const GLOSSARY: readonly Term[] = [
       'Reading a whole hard disk from the outer edge inwards, to find places that are slower than their neighbours.'
   },
   {
+    term: 'Suspect across builds',
+    means:
+      'A part that all slow builds share and no sound one has. A cable goes round in a house: it is found only by looking at several builds.'
+  },
+  {
     term: 'TB and TiB',
     also: ['terabyte', 'tebibyte'],
     means: 'Drives are sold in TB (10^12 bytes); some systems show TiB (2^40). 1 TB is 0.909 TiB; nothing is missing.'
@@ -327,8 +338,19 @@ export const GLOSSARY: readonly Term[] = [
     means: 'What a volume is called in a list. FAT32 and exFAT hold 11 characters everywhere.'
   },
   {
+    term: 'Weak place',
+    also: ['weak places'],
+    means:
+      'A place on a disk that is read much more slowly than its neighbours, since it takes many tries. The same places twice: copy everything and give it back.'
+  },
+  {
     term: 'Write amplification',
     means: 'Flash writes more inside than the computer sends. The endurance rating has it in already.'
+  },
+  {
+    term: 'Write ceiling',
+    means:
+      'A computer that writes more slowly to a port than it reads from it, whatever drive is there. Known of some ports; it is entered once at the port.'
   },
   {
     term: 'Write-cache policy',

@@ -159,7 +159,10 @@ function phasesAsPlayed(phases: readonly ProtocolPhase[], { events, doneS, sampl
     const fromS = i === 0 ? 0 : turns[i - 1];
     if (fromS === undefined) return [];
     const toS = turns[i] ?? end;
-    return [{ ...phase, fromS, toS, movedGB: phase.GB ?? movedBetween(samples, fromS, toS) }];
+    // One that was cut off moved less than it was to move.
+    const whole = turns[i] !== undefined || doneS !== null;
+    const movedGB = whole && phase.GB !== undefined ? phase.GB : movedBetween(samples, fromS, toS);
+    return [{ ...phase, fromS, toS, movedGB }];
   });
 }
 

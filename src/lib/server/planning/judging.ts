@@ -9,6 +9,7 @@ import { adviceOf, judgeRun, sampledRun, type Advice, type Judgement } from '#co
 import type { CaseTemperatures } from '#core/diagnosis/shapes';
 import { situationOf } from '#core/diagnosis/situation';
 import type { History, SuspectPart } from '#core/diagnosis/suspects';
+import { digest } from '#core/assembly/hands';
 import type { PlanInput, PlanReport } from '#core/plan/report';
 import { compareWithPlan } from '#core/results/compare';
 import { hasFigures } from '#core/results/newest';
@@ -147,14 +148,14 @@ export async function historyOf(
     const report = run.buildId && reports.get(run.buildId);
     if (!run.buildId || !report) continue;
     const ids = thingsOf(run, items);
-    const build = JSON.stringify([run.buildId, ids]);
+    const build = digest(JSON.stringify([run.buildId, ids]));
     if (seen.has(build)) continue;
     seen.add(build);
     name(names, run, ids, items);
     const healthy = !compareWithPlan(run.results, report).some(
       ({ field, place }) => place === 'below' && (field === 'readMBps' || field === 'writeMBps')
     );
-    history.push({ ids, build: run.buildId, healthy });
+    history.push({ ids, build, healthy });
   }
   return { history, names };
 }
