@@ -1,12 +1,12 @@
 import { median } from '../results/repeats.ts';
 import type { Series } from '../series/series.ts';
 import { curveAt, weakPlaces, zoneCurve, type ZoneCurve } from './disk-zones.ts';
-import { kindOfStep, temperatureAt, type StepKind, type Temperatures } from './heat-link.ts';
-import { levelsOf, lowsOf, stepsOf, type Levels, type Low, type Step, type Stretch } from './levels.ts';
+import { kindOfStep, temperatureAt, type StepKind, type DriveTemperatures } from './heat-link.ts';
+import { levelsOf, lowsOf, levelSteps, type Levels, type Low, type LevelStep, type LevelStretch } from './levels.ts';
 import type { Analysis, AnalyseInput } from './report.ts';
 import { isSawTooth, lengthOf, rhythmOf, type Rhythm } from './rhythm.ts';
 import { roundsOf } from './rounds.ts';
-import { findNothing, signalOf, soundSamples, type Run, type Samples, type Signal } from './signal.ts';
+import { findNothing, signalOf, soundSamples, type SampleRun, type Samples, type Signal } from './signal.ts';
 import { intervalOfMean, middleAboveNothing, quantiles } from './statistics.ts';
 
 /** Fewer samples than this tell nothing. */
@@ -29,7 +29,7 @@ type Work = {
   levels: Levels;
   /** Natural logarithm of the disk's curve at each sample; undefined where no places are known. */
   trend: Float64Array | undefined;
-  temperatures: Temperatures | undefined;
+  temperatures: DriveTemperatures | undefined;
   /** GB moved before the end of each sample. */
   moved: Float64Array;
   direction: AnalyseInput['direction'];
@@ -37,7 +37,7 @@ type Work = {
 };
 
 /** Samples that are not within a run. */
-function outside(n: number, runs: readonly Run[]): Int32Array {
+function outside(n: number, runs: readonly SampleRun[]): Int32Array {
   const rest = new Int32Array(n - runs.reduce((sum, { from, to }) => sum + to - from, 0));
   let [at, kept] = [0, 0];
   for (const { from, to } of [...runs, { from: n, to: n }]) {
@@ -47,7 +47,10 @@ function outside(n: number, runs: readonly Run[]): Int32Array {
   return rest;
 }
 
-function temperaturesOf(samples: Samples, C: readonly (number | undefined)[] | undefined): Temperatures | undefined {
+function temperaturesOf(
+  samples: Samples,
+  C: readonly (number | undefined)[] | undefined
+): DriveTemperatures | undefined {
   if (!C) return undefined;
   const read = new Float64Array(samples.t.length);
   let any = false;
@@ -97,7 +100,7 @@ function plateausOf(work: Work): Analysis['plateau'] {
 }
 
 /** Tells whether a stretch belongs to lows that come and go, or is one of them that the end cut off. */
-function isPassing(work: Work, lows: readonly Low[], rhythm: Rhythm | null): (stretch: Stretch) => boolean {
+function isPassing(work: Work, lows: readonly Low[], rhythm: Rhythm | null): (stretch: LevelStretch) => boolean {
   const { stretches } = work.levels;
   const n = work.signal.y.length;
   const least = Math.max(CLIFF_LASTS.values, n * CLIFF_LASTS.share);
@@ -108,7 +111,7 @@ function isPassing(work: Work, lows: readonly Low[], rhythm: Rhythm | null): (st
   const short = lows.filter(
     (low) => rhythm?.lows.includes(low) || brief.includes(low) || (low.to - low.from < n * KIN_LASTS && kin(low))
   );
-  const within = ({ from, to }: Stretch) => short.some((low) => from >= low.from && to <= low.to);
+  const within = ({ from, to }: LevelStretch) => short.some((low) => from >= low.from && to <= low.to);
   const longest = short.reduce((most, { from, to }) => Math.max(most, to - from), 0);
   const last = stretches.at(-1);
   const before = stretches.at(-2);
@@ -121,7 +124,7 @@ function isPassing(work: Work, lows: readonly Low[], rhythm: Rhythm | null): (st
 }
 
 /** Steps down that stay, with what they are; and until when. */
-function fallsOf(work: Work, all: readonly Step[]): { steps: Analysis['steps']; recovery: Analysis['recovery'] } {
+function fallsOf(work: Work, all: readonly LevelStep[]): { steps: Analysis['steps']; recovery: Analysis['recovery'] } {
   const steps: Analysis['steps'] = [];
   const recovery: Analysis['recovery'] = [];
   let open: { atS: number; height: number } | undefined;
@@ -255,7 +258,7 @@ function dipsOf(work: Work, lows: readonly Low[], rhythm: Rhythm | null): Pick<A
 }
 
 /** How long the start is away from the level that follows, s. A fall at the start is a step of its own. */
-function unsteadyStart(work: Work, steps: readonly Step[]): number {
+function unsteadyStart(work: Work, steps: readonly LevelStep[]): number {
   const { y, x } = work.signal;
   const first = steps.find(({ at, before, after }) => after < before && at > 5)?.at ?? y.length;
   const most = Math.min(first, Math.floor(y.length * UNSTEADY.most));
@@ -321,7 +324,7 @@ function statsOf(samples: Samples, moved: Float64Array, levels: Levels | undefin
 /** A stop is no shorter than this, s: between two files nothing moves for a moment. */
 const STOPS_S = 0.5;
 
-const dropoutsOf = ({ t, dt }: Samples, runs: readonly Run[]): Analysis['dropouts'] =>
+const dropoutsOf = ({ t, dt }: Samples, runs: readonly SampleRun[]): Analysis['dropouts'] =>
   runs
     .map(({ from, to }) => {
       const atS = (t[from] as number) - (dt[from] as number);
@@ -383,12 +386,12 @@ const NO_CURVE = Math.log(1 / 0.8);
 function curveOf(samples: Samples, moving: Int32Array, position: (i: number) => number): ZoneCurve | null {
   const { stretches } = levelsOf(signalOf(samples, moving));
   const least = stretches.reduce((sum, { from, to }) => sum + to - from, 0) * CLIFF_LASTS.share;
-  const lasting = stepsOf(stretches, ({ from, to }) => to - from < least);
+  const lasting = levelSteps(stretches, ({ from, to }) => to - from < least);
   return lasting.some(({ before, after }) => before - after > NO_CURVE) ? null : zoneCurve(samples, moving, position);
 }
 
 /** Rounds between pauses: what looks like drop-outs then is none. */
-function roundsIn({ samples, moved }: Work, nothing: readonly Run[]): Pick<Analysis, 'loops' | 'dropouts'> {
+function roundsIn({ samples, moved }: Work, nothing: readonly SampleRun[]): Pick<Analysis, 'loops' | 'dropouts'> {
   const loops = roundsOf(samples, moved, nothing);
   return { loops, dropouts: loops.length > 0 ? [] : dropoutsOf(samples, nothing) };
 }
@@ -402,7 +405,7 @@ function found(
   const { samples, signal, levels, moving, moved } = work;
   const lows = lowsOf(levels);
   const rhythm = rhythmOf(lows, signal, (signal.x.at(-1) ?? 0) - (signal.x[0] ?? 0));
-  const all = stepsOf(levels.stretches, isPassing(work, lows, rhythm));
+  const all = levelSteps(levels.stretches, isPassing(work, lows, rhythm));
   const { steps, recovery } = fallsOf(work, all);
   const plateau = plateausOf(work);
   const zone = zoneOf(work, curve, position);

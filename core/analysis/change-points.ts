@@ -85,12 +85,12 @@ export function changePoints(x: Float64Array, y: Float64Array, noise: Noise): nu
 export type Values = { x: Float64Array; y: Float64Array };
 
 /** A straight line through a stretch, with what it is worth at an end. */
-export type Line = { at: (x: number) => number; errorAt: (x: number) => number };
+export type FittedLine = { at: (x: number) => number; errorAt: (x: number) => number };
 
 /**
  * Puts a straight line through values from..to-1; through fewer than eight, or where the slope is no larger than its error, a level.
  */
-export function lineThrough({ x, y }: Values, from: number, to: number, noise: Noise): Line {
+export function lineThrough({ x, y }: Values, from: number, to: number, noise: Noise): FittedLine {
   const n = to - from;
   let [sx, sy] = [0, 0];
   for (let i = from; i < to; i++) {
@@ -120,7 +120,7 @@ const CUT = 3;
  * Moves a change to where the two lines beside it explain the values best, by what is new in each value (its residual less phi times the
  * one before), and no value counting more than three deviations: neighbours that are alike, and outliers, do not draw it away.
  */
-export function settled({ x, y }: Values, at: number, lines: [Line, Line], noise: Noise): number {
+export function movedToFit({ x, y }: Values, at: number, lines: [FittedLine, FittedLine], noise: Noise): number {
   const [before, after] = lines;
   const from = Math.max(1, at - NEARBY);
   const to = Math.min(y.length - 1, at + NEARBY);

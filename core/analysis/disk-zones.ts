@@ -89,7 +89,7 @@ function startWeights(p: readonly number[], y: readonly number[]): number[] {
   return p.map((at, i) => (Math.abs((y[i] as number) - (upper[binOf(at)] as number)) < 0.15 ? 1 : 0.001));
 }
 
-/** The curve at a place, as a logarithm. */
+/** Gives the curve at a place, as a logarithm. */
 export const curveAt = ({ a, b, c }: ZoneCurve, p: number): number => a + b * p + c * p * p;
 
 /** A place is weak below this share of the curve. */

@@ -1,8 +1,8 @@
 import { THROTTLE } from '../facts/thermal.ts';
 import { median } from '../results/repeats.ts';
 
-/** Temperatures beside rates: of the drive as it reports it, °C, by times in s. */
-export type Temperatures = { t: Float64Array; C: Float64Array };
+/** DriveTemperatures beside rates: of the drive as it reports it, °C, by times in s. */
+export type DriveTemperatures = { t: Float64Array; C: Float64Array };
 
 /** What a slow-down is taken for. */
 export type StepKind = 'cache' | 'throttle' | 'cannot-tell';
@@ -26,8 +26,8 @@ const ENOUGH = 1;
 /** A drive that lies so far below where it may throttle does not. */
 const COLD_BELOW_K = 15;
 
-/** Middle temperature between two moments, °C; undefined where nothing was read. */
-export function middleC({ t, C }: Temperatures, fromS: number, toS: number): number | undefined {
+/** Gives the middle temperature between two moments, °C; undefined where nothing was read. */
+export function middleC({ t, C }: DriveTemperatures, fromS: number, toS: number): number | undefined {
   const [from, to] = [indexAfter(t, fromS), indexAfter(t, toS)];
   const read: number[] = [];
   const stride = Math.max(1, Math.floor((to - from) / 500));
@@ -35,8 +35,8 @@ export function middleC({ t, C }: Temperatures, fromS: number, toS: number): num
   return read.length === 0 ? undefined : median(read);
 }
 
-/** The temperature at a moment, °C: a small body can warm by several K a second, so it is read close by. */
-export const temperatureAt = (temperatures: Temperatures, atS: number): number | undefined =>
+/** Gives the temperature at a moment, °C: a small body can warm by several K a second, so it is read close by. */
+export const temperatureAt = (temperatures: DriveTemperatures, atS: number): number | undefined =>
   middleC(temperatures, atS - NEAR_S.before, atS + NEAR_S.after) ??
   middleC(temperatures, atS - WIDER_S, atS + WIDER_S / 5);
 
@@ -73,7 +73,7 @@ function oddsAt(atC: number, startC: number | undefined): number {
  */
 export function kindOfStep(
   atS: number,
-  temperatures: Temperatures | undefined,
+  temperatures: DriveTemperatures | undefined,
   startC: number | undefined
 ): { kind: StepKind; atC?: number } {
   const atC = temperatures && temperatureAt(temperatures, atS);

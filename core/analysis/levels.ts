@@ -1,13 +1,13 @@
-import { changePoints, lineThrough, settled, SHORTEST, type Line } from './change-points.ts';
+import { changePoints, lineThrough, movedToFit, SHORTEST, type FittedLine } from './change-points.ts';
 import { narrower, noiseOf, withoutOutliers, withPhi, type Noise, type Signal } from './signal.ts';
-import { middleOf } from './statistics.ts';
+import { middleOf } from './middle.ts';
 
 /** A stretch of one level: values from..to-1 of the signal, with the level at its two ends, as logarithms. */
-export type Stretch = { from: number; to: number; level: number; begins: number; ends: number };
+export type LevelStretch = { from: number; to: number; level: number; begins: number; ends: number };
 
 /** The signal cut into stretches, with what is left over. */
 export type Levels = {
-  stretches: Stretch[];
+  stretches: LevelStretch[];
   noise: Noise;
   /** What each value lies off its stretch, as a logarithm. */
   residual: Float64Array;
@@ -43,7 +43,7 @@ export function levelsOf(signal: Signal): Levels {
   return { stretches, noise, residual: residualOf(signal, clean, [...points, ...jumps], noise) };
 }
 
-const stretchOf = (y: Float64Array, from: number, to: number): Stretch => ({
+const stretchOf = (y: Float64Array, from: number, to: number): LevelStretch => ({
   from,
   to,
   level: middleIn(y, from, to),
@@ -68,7 +68,7 @@ function jumpsAt(points: readonly number[], { x, y }: Signal, clean: Float64Arra
       middleIn(clean, at, Math.min(after, at + NEAR_END)) - middleIn(clean, Math.max(before, at - NEAR_END), at);
     const height = right.at(x[at] as number) - left.at(x[at] as number);
     if (middles * height <= 0 || Math.abs(middles) < LEAST_JUMP * 0.8) continue;
-    const moved = settled({ x, y }, at, [left, right], noise);
+    const moved = movedToFit({ x, y }, at, [left, right], noise);
     const least = (jumps.at(-1) ?? 0) + 1;
     jumps.push(Math.max(least, Math.min(after - 1, moved)));
   }
@@ -90,7 +90,7 @@ function withoutSlivers(edges: readonly number[], clean: Float64Array): number[]
   });
 }
 
-function isJump(x: number, left: Line, right: Line): boolean {
+function isJump(x: number, left: FittedLine, right: FittedLine): boolean {
   const height = Math.abs(right.at(x) - left.at(x));
   return height >= LEAST_JUMP && height >= SURE * Math.hypot(left.errorAt(x), right.errorAt(x));
 }
@@ -123,7 +123,7 @@ export function lowsOf({ stretches, residual, noise }: Levels): Low[] {
   const lows: Low[] = [];
   const longest = residual.length * LOW_LASTS;
   for (let i = 1; i < stretches.length - 1; i++) {
-    const [before, here] = [stretches[i - 1] as Stretch, stretches[i] as Stretch];
+    const [before, here] = [stretches[i - 1] as LevelStretch, stretches[i] as LevelStretch];
     if (here.begins > before.ends - LEAST_JUMP) continue;
     // Several steps down before it comes back are one low.
     const back = stretches.findIndex((later, k) => k > i && Math.abs(later.begins - before.ends) <= COMES_BACK);
@@ -153,7 +153,7 @@ function dipsBeside(lows: readonly Low[], residual: Float64Array, noise: Noise):
 }
 
 /** A change that stays, at value `at`: from one level to another, both as logarithms. */
-export type Step = { at: number; before: number; after: number };
+export type LevelStep = { at: number; before: number; after: number };
 
 /** Several stretches that are one level: its ends, and how many values it has. */
 type Group = { from: number; values: number; begins: number; ends: number };
@@ -170,7 +170,10 @@ function standsOut(before: Group, group: Group, after: Group): boolean {
  * Finds the changes that stay: between levels that are no lows and do not come and go. Falls and rises in order.
  * @param passing stretches that belong to something that comes and goes
  */
-export function stepsOf(stretches: readonly Stretch[], passing: (stretch: Stretch) => boolean): Step[] {
+export function levelSteps(
+  stretches: readonly LevelStretch[],
+  passing: (stretch: LevelStretch) => boolean
+): LevelStep[] {
   let groups: Group[] = stretches
     .filter((stretch) => !passing(stretch))
     .map(({ from, to, begins, ends }) => ({ from, values: to - from, begins, ends }));

@@ -51,6 +51,7 @@ const usualDirection = ({ protocol, conditions }: SampledRun): 'read' | 'write' 
  * Reads a run: each of its longer steps by itself, or all of it where no steps are known.
  * @param run series in s and MB/s
  * @returns in order of time; none where everything is too short
+ * @example readRun({ protocol: 'soak', conditions: {}, series: { t: [1], MBps: [100] } })[0].direction // 'write'
  */
 export function readRun(run: SampledRun): RunStretch[] {
   const { series, phases } = run;
@@ -111,15 +112,15 @@ export type RunEvent = {
   kind: 'fall' | 'throttle' | 'recovery' | 'stop' | 'weak' | 'dips';
 };
 
-/** So many events are named in a chart; the rest stands in the list. */
-export const MOST_EVENTS = 12;
+/** What comes more often than this is named once. */
+const OFTEN = 3;
 
 /**
  * Lists what happened in a run, in order of time, as a chart names it.
  * @example eventsOf([]) // []
  */
 export function eventsOf(stretches: readonly RunStretch[]): RunEvent[] {
-  return stretches
+  const all = stretches
     .flatMap(({ fromS, analysis }) => {
       const { steps, throttle, recovery, dropouts, irregular, dips } = analysis;
       const events: RunEvent[] = steps.map(({ atS, kind }) => ({
@@ -130,7 +131,7 @@ export function eventsOf(stretches: readonly RunStretch[]): RunEvent[] {
       if (throttle?.form === 'saw-tooth')
         events.push({ atS: fromS + throttle.atS, label: 'throttles', kind: 'throttle' });
       for (const { toS } of recovery) events.push({ atS: fromS + toS, label: 'recovers', kind: 'recovery' });
-      for (const { atS, forS } of dropouts.slice(0, MOST_EVENTS))
+      for (const { atS, forS } of dropouts)
         events.push({ atS: fromS + atS, label: forS > 60 ? 'pause' : 'stops', kind: 'stop' });
       if (dips || (irregular && irregular.count >= 3)) {
         const first = analysis.plateau.find(({ MBps }) => MBps < analysis.median * 0.85);
@@ -139,4 +140,14 @@ export function eventsOf(stretches: readonly RunStretch[]): RunEvent[] {
       return events;
     })
     .sort((a, b) => a.atS - b.atS);
+  // What came often is named once, with how often.
+  const counts = new Map<string, number>();
+  for (const { label } of all) counts.set(label, (counts.get(label) ?? 0) + 1);
+  return all.flatMap((event, i) => {
+    const times = counts.get(event.label) ?? 1;
+    if (times <= OFTEN) return [event];
+    return all.findIndex(({ label }) => label === event.label) === i
+      ? [{ ...event, label: `${event.label}, ${times} times` }]
+      : [];
+  });
 }

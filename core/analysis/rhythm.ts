@@ -55,7 +55,7 @@ export function rhythmOf(lows: readonly Low[], { x }: Signal, duration: number):
 /** Tells whether a rhythm is the saw-tooth of a throttle and not short dips. */
 export const isSawTooth = ({ timeLow }: Rhythm): boolean => timeLow >= SAW_TOOTH_LOW;
 
-/** How long a low lasts, s. */
+/** Tells how long a low lasts, s. */
 export function lengthOf({ from, to }: Low, x: Float64Array): number {
   const begins = x[from] as number;
   const ends = x[to] ?? x[x.length - 1] ?? begins;

@@ -1,6 +1,6 @@
 import { median } from '../results/repeats.ts';
 import type { Analysis } from './report.ts';
-import type { Run, Samples } from './signal.ts';
+import type { SampleRun, Samples } from './signal.ts';
 
 /** Rounds of a loop move the same: within this share of the middle one, or within a sample. The last may be cut off. */
 const SAME_VOLUME = 0.015;
@@ -11,7 +11,7 @@ const LEAST = { rounds: 3, samples: 3 } as const;
  * Finds rounds: stretches between pauses that moved the same amount each, at least three of them.
  * @param pauses where nothing moved
  */
-export function roundsOf({ t, dt }: Samples, moved: Float64Array, pauses: readonly Run[]): Analysis['loops'] {
+export function roundsOf({ t, dt }: Samples, moved: Float64Array, pauses: readonly SampleRun[]): Analysis['loops'] {
   const edges = [...pauses, { from: t.length, to: t.length }];
   let begin = 0;
   const rounds: { from: number; to: number; GB: number }[] = [];

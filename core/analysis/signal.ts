@@ -1,8 +1,8 @@
 import { MOST_SAMPLES } from '../series/series.ts';
-import { middleOf } from './statistics.ts';
+import { middleOf } from './middle.ts';
 
 /** A stretch without data, as indices of samples, `to` not included. */
-export type Run = { from: number; to: number };
+export type SampleRun = { from: number; to: number };
 
 /** Samples that can be worked with: finite, not negative, time going on. `index` says where each was in what was given. */
 export type Samples = { t: Float64Array; dt: Float64Array; MBps: Float64Array; index: Int32Array; refused: number };
@@ -59,9 +59,9 @@ const NOTHING = { share: 0.01, MBps: 3 } as const;
  * Finds where nothing moved: drop-outs, pauses.
  * @param middle median rate of the whole, MB/s
  */
-export function findNothing(MBps: Float64Array, middle: number): Run[] {
+export function findNothing(MBps: Float64Array, middle: number): SampleRun[] {
   const limit = Math.min(NOTHING.MBps, NOTHING.share * middle);
-  const runs: Run[] = [];
+  const runs: SampleRun[] = [];
   let from = -1;
   for (let i = 0; i <= MBps.length; i++) {
     const still = i < MBps.length && (MBps[i] as number) <= limit;
@@ -168,7 +168,7 @@ export function narrower(noise: Noise, residual: Float64Array): Noise {
   return withPhi({ one }, phi);
 }
 
-/** The same scatter with another likeness of neighbours. */
+/** Gives the same scatter another likeness of neighbours. */
 export const withPhi = ({ one }: Pick<Noise, 'one'>, phi: number): Noise => ({
   one,
   phi,

@@ -1,26 +1,6 @@
 import { intervalOf } from '../results/repeats.ts';
+import { middleOf } from './middle.ts';
 import type { Samples } from './signal.ts';
-
-/** Up to so many values are put in order one by one. */
-const FEW = 24;
-
-/**
- * Gives the middle of values, which are put in order in place: numbers of an inner loop.
- * @example middleOf(Float64Array.of(3, 1, 2)) // 2
- */
-export function middleOf(values: Float64Array): number {
-  const n = values.length;
-  if (n > FEW) values.sort();
-  else
-    for (let i = 1; i < n; i++) {
-      const value = values[i] as number;
-      let k = i - 1;
-      for (; k >= 0 && (values[k] as number) > value; k--) values[k + 1] = values[k] as number;
-      values[k + 1] = value;
-    }
-  const half = n >> 1;
-  return n % 2 === 1 ? (values[half] as number) : ((values[half - 1] as number) + (values[half] as number)) / 2;
-}
 
 /** Blocks whose means are nearly independent: no fewer samples in one than this, and no more blocks than this. */
 const BLOCK = { least: 10, most: 20, fewest: 3 } as const;
@@ -56,7 +36,7 @@ export function quantiles(values: Float64Array, shares: readonly number[]): numb
   return shares.map((share) => some[Math.min(some.length - 1, Math.floor(share * some.length))] ?? 0);
 }
 
-/** The middle of all that is above nothing; 0 where nothing is. */
+/** Finds the middle of all that is above nothing; 0 where nothing is. */
 export function middleAboveNothing(MBps: Float64Array): number {
   const stride = Math.max(1, Math.floor(MBps.length / 20_000));
   const some: number[] = [];

@@ -45,7 +45,10 @@ export type Hands = {
   readyMade: boolean;
 };
 
-/** Gives a short digest of a text, by FNV-1a, 32 bits, in base 36. */
+/**
+ * Gives a short digest of a text, by FNV-1a, 32 bits, in base 36.
+ * @example digest('') // 'ztntfp'
+ */
 export function digest(text: string): string {
   let hash = 0x811c9dc5;
   for (let i = 0; i < text.length; i++) hash = Math.imul(hash ^ text.charCodeAt(i), 0x01000193) >>> 0;

@@ -17,8 +17,8 @@ export const QUESTIONS: readonly Question[] = [
 const word = z.string().regex(/^[a-z0-9-]{1,40}$/, 'must be a code of small letters, digits and hyphens');
 export const symptomSchema = z.enum(SYMPTOMS);
 export const causeSchema = z.enum(CAUSES);
-export const answerSchema = z.strictObject({ test: word, outcome: word });
-export type TroubleAnswer = z.infer<typeof answerSchema>;
+export const triedAnswerSchema = z.strictObject({ test: word, outcome: word });
+export type TroubleAnswer = z.infer<typeof triedAnswerSchema>;
 
 /** An answer that belongs to no question of this build and symptom. */
 export class UnknownAnswer extends Error {

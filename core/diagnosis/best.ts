@@ -51,9 +51,9 @@ function atItsBest(input: PlanInput): PlanInput {
 /**
  * Works out the best that a chain can do.
  * @throws RangeError if the host has no port of that id
- * @example bestOf(anInput()).mode // 'usb4-40g'
+ * @example bestChain(anInput()).mode // 'usb4-40g'
  */
-export function bestOf(input: PlanInput): Best {
+export function bestChain(input: PlanInput): Best {
   const best = atItsBest(input);
   const { link, throughput, cache, thermal } = plan(best, { workings: false });
   const pcie = slotLink(fillDrive(best.drive), fillEnclosure(best.enclosure));

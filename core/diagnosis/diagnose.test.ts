@@ -11,7 +11,7 @@ import { CAUSE_NAMES } from './names';
 import { MEASURED_PRIORS } from './priors';
 import { MEASURED_QUESTIONS } from './questions/measured';
 import { situationOf } from './situation';
-import { readLog } from './system-log';
+import { readSystemLog } from './system-log';
 
 const u4 = situationOf(BUILDS.u4);
 const u10 = situationOf(BUILDS.u10);
@@ -149,24 +149,24 @@ describe('lines of a system log', () => {
     ['Disk 2 has been surprise removed.', 'disconnect'],
     ['usb 2-1: device descriptor read/64, error -71', 'transport-error']
   ] as const)('%s is a sign of %s', (line, sign) => {
-    expect([...readLog(line).signs.keys()]).toEqual([sign]);
+    expect([...readSystemLog(line).signs.keys()]).toEqual([sign]);
   });
 
   it('of other matters say nothing', () => {
     const other = 'systemd[1]: Started Daily apt download activities.\naudit: type=1400 apparmor="ALLOWED"\n\n';
-    expect(readLog(other)).toEqual({ signs: new Map(), lines: 4, read: 0 });
+    expect(readSystemLog(other)).toEqual({ signs: new Map(), lines: 4, read: 0 });
   });
 
   it('count the last speed only: it may have been plugged in twice', () => {
     const log = 'usb 1-2: new high-speed USB device number 9\nusb 2-1: new SuperSpeed USB device number 3';
-    expect([...readLog(log).signs.keys()]).toEqual(['speed-5g']);
+    expect([...readSystemLog(log).signs.keys()]).toEqual(['speed-5g']);
   });
 
   it('of five million characters, or of one endless line, are read to their end', () => {
     const noise = 'kernel: something else happened here and nobody cares\n'.repeat(95_000);
-    const { signs, lines } = readLog(`${noise}usb 2-1: USB disconnect, device number 4`);
+    const { signs, lines } = readSystemLog(`${noise}usb 2-1: USB disconnect, device number 4`);
     expect(lines).toBe(95_001);
     expect(signs.get('disconnect')).toBe(1);
-    expect(readLog(`${'IOUSB '.repeat(400_000)}reset device`).signs.size).toBe(0);
+    expect(readSystemLog(`${'IOUSB '.repeat(400_000)}reset device`).signs.size).toBe(0);
   });
 });

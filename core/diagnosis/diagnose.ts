@@ -1,12 +1,12 @@
 import { z } from 'zod';
 import { causeSchema, QUESTIONS, UnknownAnswer, type TroubleAnswer } from './asking.ts';
 import { beliefFrom, isSure, normalised, ranked, taken, type Belief } from './belief.ts';
-import { bestOf, type Best } from './best.ts';
+import { bestChain, type Best } from './best.ts';
 import { CAUSE_WORDS, type CauseCode } from './causes.ts';
 import { fromTable, type Evidence } from './evidence.ts';
 import { figuresEvidence } from './figures.ts';
 import { nextFor, nextTestSchema, type Weighed } from './next-test.ts';
-import { conditionsEvidence, covered, figuresOf, impliedBy, sizeEvidence, type Observed } from './observed.ts';
+import { conditionsEvidence, covered, figuresOf, impliedAnswers, sizeEvidence, type Observed } from './observed.ts';
 import { MEASURED_PRIORS, PRIORS } from './priors.ts';
 import { CANNOT_TELL, wordsFor, type Question, type Symptom } from './question.ts';
 import { MEASURED_QUESTIONS } from './questions/measured.ts';
@@ -119,7 +119,7 @@ const sharper = (belief: Belief): Belief =>
 /** Weighs everything that is known, and what somebody tried. @throws UnknownAnswer for what this build is not asked */
 function weigh(observed: Observed, at: Situation, best: Best): Weighed {
   const evidence = seenIn(observed, at, best);
-  const implied = impliedBy(observed, at, best);
+  const implied = impliedAnswers(observed, at, best);
   const hidden = covered(observed);
   const questions = askable(observed, at);
   const tried = answersTo(questions, observed.tried ?? []);
@@ -188,7 +188,7 @@ const RULED_OUT = 0.01;
  * @example diagnose(situationOf(anInput()), { results: { readMBps: 38, writeMBps: 36 } }).causes[0].cause // 'usb2-fallback'
  */
 export function diagnose(at: Situation, observed: Observed): Diagnosis {
-  const best = bestOf(at.hands.input);
+  const best = bestChain(at.hands.input);
   const weighed = weigh(observed, at, best);
   const { belief, evidence } = weighed;
   const order = ranked(belief);

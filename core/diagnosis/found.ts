@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { answerSchema, symptomSchema } from './asking.ts';
+import { triedAnswerSchema, symptomSchema } from './asking.ts';
 
 /** Most tests that are kept with one run. */
 const MOST_TRIED = 20;
@@ -7,7 +7,7 @@ const MOST_TRIED = 20;
 /** What was found out about a run after it was measured, as it is kept with it. */
 export const foundSchema = z.strictObject({
   tried: z
-    .array(answerSchema)
+    .array(triedAnswerSchema)
     .max(MOST_TRIED)
     .refine((tried) => new Set(tried.map(({ test }) => test)).size === tried.length, 'names one test twice')
     .default([]),
@@ -15,4 +15,4 @@ export const foundSchema = z.strictObject({
   symptoms: z.array(symptomSchema).max(10).optional(),
   log: z.string().max(100_000).optional().describe('lines of the system log that say something')
 });
-export type Found = z.infer<typeof foundSchema>;
+export type FoundLater = z.infer<typeof foundSchema>;

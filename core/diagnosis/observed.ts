@@ -51,8 +51,13 @@ function writtenGB({ conditions: { testGB, repeats = 1 } = {} }: Observed): Pick
   return testGB === undefined ? {} : { writtenGB: testGB * repeats };
 }
 
+const behindCache = ({ stats }: Analysis, observed: Observed): Pick<Figure, 'writtenGB'> => ({
+  writtenGB: Math.max(stats.movedGB, writtenGB(observed).writtenGB ?? 0)
+});
+
 /** The level that a series has, as a figure. */
-function levelFigure({ analysis, direction, copies }: Observed): Figure | undefined {
+function levelFigure(observed: Observed): Figure | undefined {
+  const { analysis, direction, copies } = observed;
   if (!analysis?.enough || !direction) return undefined;
   const MBps = firstLevel(analysis);
   if (MBps === undefined) return undefined;
@@ -60,6 +65,8 @@ function levelFigure({ analysis, direction, copies }: Observed): Figure | undefi
   return {
     of: copies ? COPY_OF[direction] : direction,
     MBps,
+    // It may have begun behind the cache already.
+    ...(direction === 'write' && !copies && shapeOf(analysis) === 'flat' ? behindCache(analysis, observed) : {}),
     ...(shapeOf(analysis) === 'flat' ? {} : { atFirst: true })
   };
 }
@@ -96,7 +103,7 @@ const IMPLIED: readonly ((conditions: Partial<Conditions>) => readonly [string, 
 ];
 
 /** Finds the answers that conditions, parts and the shown speed give by themselves: outcomes by question. */
-export function impliedBy(
+export function impliedAnswers(
   { conditions = {}, negotiatedGbps }: Observed,
   at: Situation,
   best: Best

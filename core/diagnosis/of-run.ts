@@ -6,8 +6,8 @@ import type { Settings } from '../results/settings.ts';
 import type { Series } from '../series/series.ts';
 import { diagnose, type Diagnosis } from './diagnose.ts';
 import type { Observed } from './observed.ts';
-import type { Found } from './found.ts';
-import { cacheToo, sentenceOf, type Sentence } from './sentence.ts';
+import type { FoundLater } from './found.ts';
+import { cacheToo, judgedWords, type RunSentence } from './sentence.ts';
 import type { CaseTemperatures } from './shapes.ts';
 import type { Situation } from './situation.ts';
 import type { History } from './suspects.ts';
@@ -22,12 +22,12 @@ export type JudgedRun = {
   /** Stretches of its series, where it has one, and temperatures of its case. */
   stretches?: readonly RunStretch[] | undefined;
   case?: CaseTemperatures | undefined;
-  found?: Found | null | undefined;
+  found?: FoundLater | null | undefined;
   history?: History | undefined;
 };
 
 /** A run as it is judged: its stretches, the causes, and what is said first. */
-export type Judgement = { stretches: readonly RunStretch[]; diagnosis: Diagnosis; sentence: Sentence };
+export type Judgement = { stretches: readonly RunStretch[]; diagnosis: Diagnosis; sentence: RunSentence };
 
 /** Protocols whose data comes from memory, unless the conditions say otherwise. */
 const MADE_UP: readonly ProtocolId[] = ['pair-check', 'loop', 'soak', 'retest', 'acceptance', 'sweep'];
@@ -114,9 +114,9 @@ export function judgeRun(run: JudgedRun, at: Situation): Judgement {
   };
   const diagnosis = diagnosed(at, observed);
   const rest = telling && besideTheCache(telling, diagnosis);
-  if (!rest) return { stretches, diagnosis, sentence: sentenceOf(diagnosis, results, telling) };
+  if (!rest) return { stretches, diagnosis, sentence: judgedWords(diagnosis, results, telling) };
   const further = diagnosed(at, { ...observed, analysis: rest.analysis });
-  const sentence = sentenceOf(further, results, rest);
+  const sentence = judgedWords(further, results, rest);
   return { stretches, diagnosis: further, sentence: { ...sentence, text: `${sentence.text}${cacheToo(telling)}` } };
 }
 
@@ -138,6 +138,7 @@ export type Advice = { text: string; next: string };
 /**
  * Says what to do after a run: the remedy of what is proven, else the test that tells most.
  * @param below whether anything was slower than its forecast
+ * @example adviceOf(judgeRun({ protocol: 'pair-check', results: { readMBps: 3400, writeMBps: 3400 }, conditions: {} }, situationOf(anInput())), false) // null
  */
 export function adviceOf({ diagnosis, sentence }: Judgement, below: boolean): Advice | null {
   const [first] = diagnosis.causes;

@@ -66,5 +66,8 @@ export const HELPS = [
 /** What one may always answer. */
 export const CANNOT_TELL = 'cannot-tell';
 
-/** Writes the words of a question for a build. */
+/**
+ * Writes the words of a question for a build.
+ * @example wordsFor('How full is it?', situationOf(anInput())) // 'How full is it?'
+ */
 export const wordsFor = (text: Text, at: Situation): string => (typeof text === 'string' ? text : text(at));

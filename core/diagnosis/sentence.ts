@@ -4,12 +4,12 @@ import { counted, duration, quantity, rate } from '../quantities/format.ts';
 import type { PairResults } from '../results/run.ts';
 import type { Diagnosis } from './diagnose.ts';
 import { CAUSE_NAMES } from './names.ts';
-import { shapeOf, type Shape } from './shapes.ts';
+import { shapeOf, type SeriesShape } from './shapes.ts';
 
 /** What is said first of a run: the sentence, and how it is meant. */
-export type Sentence = { text: string; tone: 'sound' | 'known' | 'fault' | 'open' };
+export type RunSentence = { text: string; tone: 'sound' | 'known' | 'fault' | 'open' };
 
-const NOTHING: Sentence = { text: 'There is nothing to judge yet.', tone: 'open' };
+const NOTHING: RunSentence = { text: 'There is nothing to judge yet.', tone: 'open' };
 
 /** What came out, where nothing fell. */
 function ratesIn(results: PairResults, stretch: RunStretch | undefined): string {
@@ -50,7 +50,7 @@ function placesWords({ weak }: NonNullable<Analysis['zone']>): string {
 const atC = (C: number | undefined): string => (C === undefined ? '' : `, at ${Math.round(C)} °C`);
 
 /** How each shape of a series is told, after the word for its direction. */
-const TOLD: Record<Shape, (analysis: Analysis) => string> = {
+const TOLD: Record<SeriesShape, (analysis: Analysis) => string> = {
   flat: () => '',
   'drop-outs': ({ dropouts }) => {
     const longest = Math.max(...dropouts.map(({ forS }) => forS));
@@ -108,7 +108,11 @@ function faultWords(says: string, hot: boolean, results: PairResults, stretch: R
 }
 
 /** The sentence of a cause that is proven. */
-function provenWords({ causes: [first] }: Diagnosis, results: PairResults, stretch: RunStretch | undefined): Sentence {
+function provenWords(
+  { causes: [first] }: Diagnosis,
+  results: PairResults,
+  stretch: RunStretch | undefined
+): RunSentence {
   if (!first) return NOTHING;
   if (first.cause === 'healthy') return { text: soundWords(results, stretch), tone: 'sound' };
   const isCache = first.cause === 'slc-cliff';
@@ -122,7 +126,7 @@ function provenWords({ causes: [first] }: Diagnosis, results: PairResults, stret
  * Says first what came out of a run: what happened, why, and whether anything is wrong.
  * @param stretch the one that tells most, where there is a series
  */
-export function sentenceOf(diagnosis: Diagnosis, results: PairResults, stretch?: RunStretch): Sentence {
+export function judgedWords(diagnosis: Diagnosis, results: PairResults, stretch?: RunStretch): RunSentence {
   if (diagnosis.known.length === 0) return NOTHING;
   if (diagnosis.state === 'proven') return provenWords(diagnosis, results, stretch);
   const happened = stretch ? whatHappened(stretch) : '';
@@ -138,7 +142,10 @@ export function sentenceOf(diagnosis: Diagnosis, results: PairResults, stretch?:
   };
 }
 
-/** Says what happened in a run that is of no chain: an internal disk, or something ready-made. */
+/**
+ * Says what happened in a run that is of no chain: an internal disk, or something ready-made.
+ * @example plainSentence([]) // ''
+ */
 export function plainSentence(stretches: readonly RunStretch[]): string {
   const said = stretches.map(whatHappened).filter(Boolean);
   if (said.length > 0) return said.slice(0, 2).join(' ');

@@ -6,7 +6,7 @@ import { densityBetween, densityOf, fromTable, type Evidence } from './evidence.
 
 /** What a series looks like, by the most telling of what is in it. */
 export const SHAPES = ['flat', 'fall', 'saw-tooth', 'dips', 'irregular', 'drop-outs', 'weak-places'] as const;
-export type Shape = (typeof SHAPES)[number];
+export type SeriesShape = (typeof SHAPES)[number];
 
 /** How often each shape is seen with a cause, in the order of `SHAPES`; every row adds up to 1. Estimates. */
 const EVEN = [0.983, 0.006, 0.002, 0.003, 0.004, 0.0015, 0.0005] as const;
@@ -33,14 +33,13 @@ const SOME_DIPS = 3;
 
 /**
  * Names the shape of an analysed series.
- * @example shapeOf({ ...analysis, dropouts: [{ atS: 5, forS: 2 }] }) // 'drop-outs'
  */
-export function shapeOf(analysis: Analysis): Shape {
+export function shapeOf(analysis: Analysis): SeriesShape {
   return TELLING.find(({ is }) => is(analysis))?.shape ?? 'flat';
 }
 
 /** Shapes from the most telling one down, with how each is known. */
-const TELLING: readonly { shape: Shape; is: (analysis: Analysis) => boolean }[] = [
+const TELLING: readonly { shape: SeriesShape; is: (analysis: Analysis) => boolean }[] = [
   { shape: 'drop-outs', is: ({ dropouts }) => dropouts.length > 0 },
   { shape: 'weak-places', is: ({ zone }) => zone !== undefined && zone.weak.length > 0 },
   { shape: 'saw-tooth', is: ({ throttle }) => throttle?.form === 'saw-tooth' },
@@ -49,7 +48,7 @@ const TELLING: readonly { shape: Shape; is: (analysis: Analysis) => boolean }[] 
   { shape: 'irregular', is: ({ irregular }) => irregular !== null && irregular.count >= SOME_DIPS }
 ];
 
-const SHAPE_WORDS: Record<Shape, (analysis: Analysis) => string> = {
+const SHAPE_WORDS: Record<SeriesShape, (analysis: Analysis) => string> = {
   flat: () => 'Its rate stays even.',
   fall: ({ steps: [step] }) =>
     !step

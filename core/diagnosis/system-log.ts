@@ -147,9 +147,9 @@ export const LONGEST_LOG = 8_000_000;
  * Reads lines of a system log.
  * @param text of any length; of more than eight million characters the end
  * @returns how often each sign is there, without those that are not; `lines` that were looked at, and how many of them said something
- * @example readLog('usb 2-1: reset SuperSpeed USB device number 4').signs.get('reset') // 1
+ * @example readSystemLog('usb 2-1: reset SuperSpeed USB device number 4').signs.get('reset') // 1
  */
-export function readLog(text: string): { signs: Map<LogSign, number>; lines: number; read: number } {
+export function readSystemLog(text: string): { signs: Map<LogSign, number>; lines: number; read: number } {
   const signs = new Map<LogSign, number>();
   let [lines, read] = [0, 0];
   let speed: LogSign | undefined;
@@ -175,4 +175,6 @@ export function readLog(text: string): { signs: Map<LogSign, number>; lines: num
  * @returns nothing where it says nothing that is known
  */
 export const logEvidence = (text: string): Evidence[] =>
-  [...readLog(text).signs].map(([sign, n]) => fromTable(`log-${sign}`, SIGNS[sign].says(n), SIGNS[sign].likelihoods));
+  [...readSystemLog(text).signs].map(([sign, n]) =>
+    fromTable(`log-${sign}`, SIGNS[sign].says(n), SIGNS[sign].likelihoods)
+  );

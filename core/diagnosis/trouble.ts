@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { answerSchema, causeSchema, QUESTIONS, UnknownAnswer, type TroubleAnswer } from './asking.ts';
+import { triedAnswerSchema, causeSchema, QUESTIONS, UnknownAnswer, type TroubleAnswer } from './asking.ts';
 import { after, beliefFrom, gainOf, isSure, ranked, rowOf, taken as takenIn, type Belief } from './belief.ts';
-import { bestOf } from './best.ts';
+import { bestChain } from './best.ts';
 import { CAUSE_WORDS, type CauseCode } from './causes.ts';
 import { figuresEvidence, figuresOfResults } from './figures.ts';
 import { PRIORS } from './priors.ts';
@@ -12,7 +12,7 @@ import type { Situation } from './situation.ts';
 export const MOST_QUESTIONS = 6;
 
 export const troubleAnswersSchema = z
-  .array(answerSchema)
+  .array(triedAnswerSchema)
   .max(MOST_QUESTIONS)
   .refine((answers) => new Set(answers.map(({ test }) => test)).size === answers.length, 'answers one test twice');
 export const troubleReportSchema = z.strictObject({
@@ -88,7 +88,8 @@ const textOf = (question: Question, outcome: number, at: Situation): string =>
 /** Questions that figures answer. */
 const BY_FIGURES: readonly string[] = ['reads-at', 'read-or-write'];
 
-const measuredEvidence = (at: Situation) => figuresEvidence(figuresOfResults(at.results ?? {}), bestOf(at.hands.input));
+const measuredEvidence = (at: Situation) =>
+  figuresEvidence(figuresOfResults(at.results ?? {}), bestChain(at.hands.input));
 
 /** Takes in what the build already says. */
 function begun(symptom: Symptom, at: Situation): Taken {

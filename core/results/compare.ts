@@ -74,7 +74,10 @@ export function comparisonSentence(row: Comparison, repeats: readonly number[] =
   return `${what}: ${rate(row.measured)} MB/s, ${percent} % ${row.place} the ${row.place === 'below' ? 'low' : 'high'} end of the forecast ${range} (${scatterWords(repeats, edge)}).`;
 }
 
-/** Lists the rates that a figure of a result was made from. */
+/**
+ * Lists the rates that a figure of a result was made from, MB/s.
+ * @example repeatsBehind('readMBps', { repeats: [{ what: 'read', MBps: 900 }] }) // [900]
+ */
 export const repeatsBehind = (field: ResultField, { repeats = [] }: PairResults): number[] => {
   const what = field === 'readMBps' ? 'read' : field === 'writeMBps' ? 'write' : undefined;
   return repeats.flatMap((one) => (one.what === what && one.MBps !== undefined ? [one.MBps] : []));

@@ -1,10 +1,10 @@
-import type { Found } from '#core/diagnosis/found';
+import type { FoundLater } from '#core/diagnosis/found';
 import type { Diagnosis } from '#core/diagnosis/diagnose';
 import { day } from '#core/quantities/format';
 import { changesOf } from './change';
 
 /** A run as far as what was found out about it is kept with it. */
-type FoundRun = { id: string; version: number; date: string; found: Found | null };
+type FoundRun = { id: string; version: number; date: string; found: FoundLater | null };
 type NotedItem = {
   id: string;
   version: number;
@@ -20,7 +20,7 @@ export class FoundOut {
     this.#of = of;
   }
 
-  get found(): Found {
+  get found(): FoundLater {
     return this.#of().run.found ?? { tried: [] };
   }
 
@@ -35,7 +35,7 @@ export class FoundOut {
   }
 
   /** Keeps what was found out; somebody who was first is not overwritten. */
-  keep(found: Found, words = 'Taken into account.'): Promise<void> {
+  keep(found: FoundLater, words = 'Taken into account.'): Promise<void> {
     const { crateId, run } = this.#of();
     return this.#during(() =>
       changesOf(crateId)('PUT', `/api/crates/${crateId}/runs/${run.id}`, { version: run.version, found }, words)

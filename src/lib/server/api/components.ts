@@ -39,7 +39,11 @@ import { formatChoicesSchema, volumeSchema } from '#core/sheets/format-choices';
 import { entryInputSchema, entrySchema } from '#core/sheets/progress';
 import { drawingSchema } from '#core/sheets/drawing';
 import { answerSchema, askSchema, sheetSchema, stageSchema, stepSchema } from '#core/sheets/sheet';
+import { analysisSchema } from '#core/analysis/report';
 import { causeSchema, symptomSchema } from '#core/diagnosis/asking';
+import { diagnosisSchema } from '#core/diagnosis/diagnose';
+import { foundSchema } from '#core/diagnosis/found';
+import { nextTestSchema } from '#core/diagnosis/next-test';
 import { troubleAnswersSchema, troubleReportSchema } from '#core/diagnosis/trouble';
 import { troubleRecordSchema } from '#core/diagnosis/record';
 import { conditionsSchema } from '#core/results/conditions';
@@ -65,6 +69,10 @@ import { plannedDriveSchema, planRequestSchema } from './plan-request';
 const NAMED: readonly (readonly [string, z.ZodType])[] = [
   ['Error', errorSchema],
   ['Task', task],
+  ['Analysis', analysisSchema],
+  ['Diagnosis', diagnosisSchema],
+  ['NextTest', nextTestSchema],
+  ['FoundLater', foundSchema],
   ['Changed', changed],
   ['Band', bandSchema],
   ['Os', osSchema],

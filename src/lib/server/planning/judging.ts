@@ -4,7 +4,7 @@ import { QUESTIONS, UnknownAnswer } from '#core/diagnosis/asking';
 import { wordsFor } from '#core/diagnosis/question';
 import { MEASURED_QUESTIONS } from '#core/diagnosis/questions/measured';
 import { diagnose } from '#core/diagnosis/diagnose';
-import type { Found } from '#core/diagnosis/found';
+import type { FoundLater } from '#core/diagnosis/found';
 import { adviceOf, judgeRun, sampledRun, type Advice, type Judgement } from '#core/diagnosis/of-run';
 import type { CaseTemperatures } from '#core/diagnosis/shapes';
 import { situationOf } from '#core/diagnosis/situation';
@@ -17,7 +17,7 @@ import { refuse } from '../problems/problem';
 import { seriesOfRun } from '../repositories/run-rig';
 import { getRun, listRuns, type StoredRun } from '../repositories/runs';
 import { getBuild, listBuilds } from '../repositories/builds';
-import { listUnits, type StoredUnit } from '../repositories/units';
+import { itemOfPart, listUnits, type StoredUnit } from '../repositories/units';
 import { inWorker } from '../workers/run';
 import { buildNow, loadLibrary } from './planning';
 
@@ -189,14 +189,18 @@ export async function judgementOfRun(
   const build = await getBuild(db, { crate_id: crateId, id: run.buildId });
   const { snapshot } = buildNow(await loadLibrary(db, crateId, [build.choice]), build);
   const { history, names } = await historyOf(db, { crateId, simulated: demo, first: run });
-  return { judgement: await judgementOf(db, { crateId, run, input: snapshot, history }), names };
+  const judgement = await judgementOf(db, { crateId, run, input: snapshot, history });
+  // Of all suspects those that this run was measured with.
+  const own = history[0]?.ids ?? {};
+  const suspects = judgement.diagnosis.suspects.filter(({ part, id }) => own[part] === id);
+  return { judgement: { ...judgement, diagnosis: { ...judgement.diagnosis, suspects } }, names };
 }
 
 /** @throws Problem `bad-input` with the path of a test that the build of this run is not asked for */
 export async function refuseUnknownTests(
   db: Knex,
   where: { crateId: string; id: string },
-  found: Found
+  found: FoundLater
 ): Promise<void> {
   const run = await getRun(db, where);
   if (!run.buildId) refuse([{ path: 'found', message: 'belongs to the result of a build' }]);
@@ -209,6 +213,19 @@ export async function refuseUnknownTests(
     const what = error.what === 'test' ? 'is nothing that this build is asked' : 'is no outcome of this test';
     refuse([{ path: error.message.replace(/^answers/, 'found.tried'), message: what }]);
   }
+}
+
+/** The very item of a part that a run was measured with: the one it names, else the one that is in its build. */
+export async function itemOfRun(
+  db: Knex,
+  { crateId, run }: { crateId: string; run: StoredRun },
+  part: 'drive' | 'enclosure' | 'cable'
+): Promise<StoredUnit | undefined> {
+  const { buildId, conditions, chain } = run;
+  const modelId = chain.ids[`${part}Id`];
+  const named = conditions.unitIds?.length ? await listUnits(db, { crateId, ids: conditions.unitIds }) : [];
+  const item = named.find(({ unit }) => unit.modelId === modelId);
+  return item ?? (buildId ? itemOfPart(db, { crateId, buildId, modelId }) : undefined);
 }
 
 /** What each test that was tried on a run asked and showed, in words; those that its build is not asked any more are left out. */

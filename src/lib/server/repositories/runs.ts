@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { conditionsSchema, type Conditions } from '#core/results/conditions';
 import { PROTOCOL_LABEL } from '#core/results/newest';
 import { PROTOCOL_IDS, type ProtocolId } from '#core/results/protocol-ids';
-import { foundSchema, type Found } from '#core/diagnosis/found';
+import { foundSchema, type FoundLater } from '#core/diagnosis/found';
 import { resultsSchema, type PairResults } from '#core/results/run';
 import { settingsSchema, type Settings } from '#core/results/settings';
 import type { MeasuredRun } from '#core/results/measured';
@@ -256,7 +256,7 @@ export function createRun(
  */
 export async function updateRun(
   db: Knex,
-  args: { crateId: string; id: string; version: number; conditions?: Conditions; found?: Found } & By
+  args: { crateId: string; id: string; version: number; conditions?: Conditions; found?: FoundLater } & By
 ): Promise<ChangeResult> {
   const { crateId, id, version, conditions, found, by, at } = args;
   return writing(db, crateId, async (trx) => {

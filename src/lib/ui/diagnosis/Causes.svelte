@@ -4,7 +4,8 @@
 
   /** What it can be, as bars with what speaks for and against each. */
   let { diagnosis, simulated }: { diagnosis: Diagnosis; simulated: boolean } = $props();
-  const percent = (share: number) => `${Math.round(share * 100)} %`;
+  /** Nothing is ever known for certain by this. */
+  const percent = (share: number) => (share > 0.99 ? '> 99 %' : `${Math.round(share * 100)} %`);
   const name = (cause: Diagnosis['causes'][number]['cause']) => CAUSE_NAMES[cause] ?? cause;
   const ruledOut = $derived(diagnosis.ruledOut.map(name).slice(0, 12));
 </script>
@@ -37,7 +38,10 @@
             {#if cause.evidence.length + cause.evidenceAgainst.length === 0}
               <p class="small quiet">Nothing that was measured speaks for it or against it.</p>
             {/if}
-            {#if cause.cause !== 'healthy'}<p class="small"><strong>What helps:</strong> {cause.remedy}</p>{/if}
+            {#if cause.cause !== 'healthy' && !(i === 0 && diagnosis.state === 'proven')}<p class="small">
+                <strong>What helps:</strong>
+                {cause.remedy}
+              </p>{/if}
           </div>
         </details>
       </li>
@@ -71,7 +75,7 @@
   }
   summary {
     display: grid;
-    grid-template-columns: 3.4rem 8rem minmax(0, 1fr);
+    grid-template-columns: 4rem 8rem minmax(0, 1fr);
     gap: 10px;
     align-items: center;
     min-height: 40px;

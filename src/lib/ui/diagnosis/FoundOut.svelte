@@ -1,28 +1,29 @@
 <script lang="ts">
-  import type { Found } from '#core/diagnosis/found';
-  import { readLog } from '#core/diagnosis/system-log';
+  import type { FoundLater } from '#core/diagnosis/found';
+  import { readSystemLog } from '#core/diagnosis/system-log';
+  import { counted } from '#core/quantities/format';
 
   type Props = {
-    found: Found;
+    found: FoundLater;
     /** What each test that was tried asked and showed, in words. */
     tried: readonly { test: string; text: string }[];
     busy: boolean;
-    onchange: (found: Found) => void;
+    onchange: (found: FoundLater) => void;
   };
   /** What else is known of a run: the speed that the system shows, lines of its log, and the tests that were tried. */
   let { found, tried, busy, onchange }: Props = $props();
   const SPEEDS = [0.48, 5, 10, 20, 40, 80];
   let log = $state('');
-  const read = $derived(log.trim() === '' ? null : readLog(log));
+  const read = $derived(log.trim() === '' ? null : readSystemLog(log));
   const LONGEST = 100_000;
 
   /** Only lines that say something are kept, so that a long log fits. */
   function keepLog(): void {
-    const lines = log.split('\n').filter((line) => readLog(line).read > 0);
+    const lines = log.split('\n').filter((line) => readSystemLog(line).read > 0);
     onchange({ ...found, log: lines.join('\n').slice(0, LONGEST) });
     log = '';
   }
-  function without<K extends keyof Found>(key: K): Found {
+  function without<K extends keyof FoundLater>(key: K): FoundLater {
     const rest = { ...found };
     delete rest[key];
     return rest;
@@ -57,12 +58,12 @@
     >
     {#if read}<p class="small" role="status">
         {read.read === 0
-          ? `None of these ${read.lines} lines says anything about the connection that is known here.`
+          ? `None of ${counted(read.lines, 'line')} says anything about the connection that is known here.`
           : `${read.read} of ${read.lines} lines say something.`}
         <button type="button" disabled={busy || read.read === 0} onclick={keepLog}>Take them into account</button>
       </p>{/if}
     {#if found.log}<p class="small">
-        {found.log.split('\n').length} lines of the log are kept.
+        {counted(found.log.split('\n').length, 'line')} of the log kept.
         <button type="button" class="link" disabled={busy} onclick={() => onchange(without('log'))}
           >Leave them out</button
         >

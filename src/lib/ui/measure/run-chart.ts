@@ -86,13 +86,30 @@ function phaseMarks(phases: readonly ChartPhase[], per: number, color: string): 
 export type ChartEvent = { atS: number; label: string };
 
 /** How wide a letter of a name is about, and how high a row of names, px; what margins take of the width. */
-const NAME = { letter: 6.6, gap: 12, row: 17, margins: 68 } as const;
+const NAME = { letter: 6.8, gap: 10, row: 17, margins: 68 } as const;
 /** More rows than this would take the place of the chart. */
 const MOST_ROWS = 4;
 
+type NamedEvent = ChartEvent & { row: number };
+
 /**
- * Puts the names of events above a chart, each with a line down to its time: in rows, so that no name lies over another or over the rate.
- * Those that find no place are left to the list.
+ * Puts names of events into rows, from the last one back: a name that reaches over the lines of later ones stands above their names, so
+ * that no name lies over another or over a line. Those that would stand too high have none.
+ * @param at where each lies, px
+ */
+function inRows(events: readonly ChartEvent[], at: (event: ChartEvent) => number): NamedEvent[] {
+  const named: NamedEvent[] = [];
+  for (const event of [...events].sort((a, b) => b.atS - a.atS)) {
+    const [from, to] = [at(event), at(event) + event.label.length * NAME.letter + NAME.gap];
+    const crossed = named.filter((other) => at(other) >= from - 1 && at(other) < to);
+    const row = crossed.reduce((most, other) => Math.max(most, other.row + 1), 0);
+    if (row < MOST_ROWS) named.push({ ...event, row });
+  }
+  return named;
+}
+
+/**
+ * Puts the names of events above a chart, each with a line down to its time.
  * @param view time per unit of the axis, what of it is shown, the width in px
  */
 export function withEvents(
@@ -102,26 +119,20 @@ export function withEvents(
 ): Partial<Layout> {
   const { per, range, width, color } = view;
   const plot = Math.max(100, width - NAME.margins);
-  const span = Math.max(1e-9, range[1] - range[0]);
-  const ends: number[] = [];
-  const named = events.flatMap(({ atS, label }) => {
-    const share = (atS / per - range[0]) / span;
-    if (share < 0 || share > 1) return [];
-    const long = label.length * NAME.letter;
-    // A name begins at its line; near the right end it ends there.
-    const left = Math.min(share * plot, plot - long);
-    const row = Array.from({ length: MOST_ROWS }, (_, i) => i).find((i) => (ends[i] ?? -Infinity) + NAME.gap <= left);
-    if (row === undefined) return [];
-    ends[row] = left + long;
-    return [{ atS, label, row, right: left < share * plot - 1 }];
-  });
+  const at = ({ atS }: ChartEvent) => ((atS / per - range[0]) / Math.max(1e-9, range[1] - range[0])) * plot;
+  const named = inRows(
+    events.filter((event) => at(event) >= 0 && at(event) <= plot),
+    at
+  );
   if (named.length === 0) return layout;
   const rows = Math.max(...named.map(({ row }) => row)) + 1;
-  const high = (layout.height ?? 240) + rows * NAME.row;
+  const over = Math.max(...named.map((event) => at(event) + event.label.length * NAME.letter - plot));
+  const inner = layout.height ?? 240;
   return {
     ...layout,
-    height: high,
-    margin: { l: 56, r: 12, t: 8 + rows * NAME.row, b: 40 },
+    height: inner + rows * NAME.row,
+    // What is named near the end has room beside the chart.
+    margin: { l: 56, r: Math.max(12, Math.ceil(over)), t: 8 + rows * NAME.row, b: 40 },
     shapes: [
       ...(layout.shapes ?? []),
       ...named.map(
@@ -133,19 +144,20 @@ export function withEvents(
             x0: atS / per,
             x1: atS / per,
             y0: 0,
-            y1: 1 + (row * NAME.row) / (high - 48 - rows * NAME.row),
+            y1: 1 + ((row + 0.2) * NAME.row) / (inner - 48),
             line: { width: 1, color }
           }) as const
       )
     ],
-    annotations: named.map(({ atS, label, row, right }) => ({
+    annotations: named.map(({ atS, label, row }) => ({
       text: label,
       x: atS / per,
       xref: 'x',
+      xshift: 2,
       y: 1,
       yref: 'paper',
       yanchor: 'bottom',
-      xanchor: right ? 'right' : 'left',
+      xanchor: 'left',
       yshift: row * NAME.row,
       showarrow: false,
       font: { size: 12, color }

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { answerSchema, UnknownAnswer } from '#core/diagnosis/asking';
+import { triedAnswerSchema, UnknownAnswer } from '#core/diagnosis/asking';
 import { analysisSchema, ANALYSED_DIRECTIONS } from '#core/analysis/report';
 import { diagnose, diagnosisSchema, type Diagnosis } from '#core/diagnosis/diagnose';
 import type { Observed } from '#core/diagnosis/observed';
@@ -30,7 +30,7 @@ const evidence = {
   negotiatedGbps: z.number().min(0.001).max(200).optional(),
   log: z.string().max(LONGEST_LOG).optional().describe('lines of a system log; Linux, macOS or Windows'),
   tried: z
-    .array(answerSchema)
+    .array(triedAnswerSchema)
     .max(40)
     .refine((tried) => new Set(tried.map(({ test }) => test)).size === tried.length, 'names one test twice')
     .optional(),

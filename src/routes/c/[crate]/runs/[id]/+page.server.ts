@@ -2,13 +2,12 @@ import { eventsOf } from '#core/analysis/of-run';
 import { plainSentence } from '#core/diagnosis/sentence';
 import { reduceSeries } from '#core/series/reduce';
 import { forPage } from '$lib/server/pages/page';
-import { judgementOfRun, readAlone, triedWords } from '$lib/server/planning/judging';
+import { itemOfRun, judgementOfRun, readAlone, triedWords } from '$lib/server/planning/judging';
 import { buildNow, loadLibrary } from '$lib/server/planning/planning';
 import { listAttachments } from '$lib/server/repositories/attachments';
 import { getBuild } from '$lib/server/repositories/builds';
 import { getRun, listRuns } from '$lib/server/repositories/runs';
 import { refreshed, seriesOfRun } from '$lib/server/repositories/run-rig';
-import { itemOfPart } from '$lib/server/repositories/units';
 
 /** So many points a chart is drawn with. */
 const DRAWN = 1600;
@@ -37,17 +36,14 @@ export async function load({ params, parent }) {
     const judged = running ? undefined : await judgementOfRun(db, { crateId: crate.id, run, demo: crate.demo });
     const stretches = judged?.judgement.stretches ?? (running ? [] : (await readAlone(db, crate.id, run)).stretches);
     const of = judged?.judgement.diagnosis.causes[0]?.of;
-    const part =
-      of &&
-      build &&
-      { drive: build.choice.driveId, enclosure: build.choice.enclosureId, cable: build.choice.cableId }[of];
+    const item = of && (await itemOfRun(db, { crateId: crate.id, run }, of));
     return {
       judged: judged && {
         sentence: judged.judgement.sentence,
         diagnosis: judged.judgement.diagnosis,
         names: judged.names,
         tried: now ? triedWords(run, now.snapshot) : [],
-        item: part && build ? await itemOfPart(db, { crateId: crate.id, buildId: build.id, modelId: part }) : undefined
+        item
       },
       events: eventsOf(stretches),
       plain: judged ? '' : plainSentence(stretches),
