@@ -4,6 +4,7 @@ import type { ProtocolId } from '../results/protocol-ids.ts';
 import type { PairResults } from '../results/run.ts';
 import type { Settings } from '../results/settings.ts';
 import type { Series } from '../series/series.ts';
+import type { CauseCode } from './causes.ts';
 import { diagnose, type Diagnosis } from './diagnose.ts';
 import type { Observed } from './observed.ts';
 import type { FoundLater } from './found.ts';
@@ -133,7 +134,7 @@ function besideTheCache(stretch: RunStretch, { causes: [first] }: Diagnosis): Ru
 }
 
 /** What a build that was measured asks for, where it asks for anything; null where all is as it should be, or has its known reason. */
-export type Advice = { text: string; next: string };
+export type Advice = { cause: CauseCode; text: string; next: string };
 
 /**
  * Says what to do after a run: the remedy of what is proven, else the test that tells most.
@@ -143,7 +144,11 @@ export type Advice = { text: string; next: string };
 export function adviceOf({ diagnosis, sentence }: Judgement, below: boolean): Advice | null {
   const [first] = diagnosis.causes;
   if (!first || sentence.tone === 'sound' || sentence.tone === 'known') return null;
-  if (sentence.tone === 'fault') return { text: sentence.text, next: first.remedy };
+  if (sentence.tone === 'fault') return { cause: first.cause, text: sentence.text, next: first.remedy };
   if (first.cause === 'healthy' && !below) return null;
-  return { text: sentence.text, next: diagnosis.next ? `Find out next: ${diagnosis.next.text}` : first.remedy };
+  return {
+    cause: first.cause,
+    text: sentence.text,
+    next: diagnosis.next ? `Find out next: ${diagnosis.next.text}` : first.remedy
+  };
 }

@@ -11,6 +11,8 @@
     predicted: Band | null;
     measured?: number | undefined;
     measuredLabel?: string;
+    /** A lower rate that it falls to later: behind the cache, or too hot. */
+    later?: { MBps: number; label: string } | undefined;
     small?: boolean;
     /** Whether the parts do not go together, and this is only what would be if they did: drawn hatched. */
     ifItFitted?: boolean;
@@ -23,6 +25,7 @@
     predicted,
     measured,
     measuredLabel = 'measured',
+    later,
     small = false,
     ifItFitted = false,
     selected = $bindable()
@@ -105,6 +108,11 @@
     {#if !small}<text class="measured-label" x={WIDTH - 4} y={FLOOR - height(measured) - 5} text-anchor="end"
         >{measuredLabel} {rate(measured)} MB/s</text
       >{/if}
+  {/if}
+  {#if later}
+    {@const y = FLOOR - height(later.MBps)}
+    <line class="measured later" x1="0" x2={WIDTH} y1={y} y2={y} />
+    {#if !small}<text class="measured-label" x="4" y={y - 5}>{later.label} {rate(later.MBps)} MB/s</text>{/if}
   {/if}
   <line class="floor" x1="0" x2={WIDTH} y1={FLOOR} y2={FLOOR} />
 {/snippet}
@@ -223,6 +231,9 @@
   .measured {
     stroke: var(--ash-measured);
     stroke-width: 2.5;
+  }
+  .later {
+    stroke-dasharray: 7 4;
   }
   .small .measured {
     stroke-width: 1.6;

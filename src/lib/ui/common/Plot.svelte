@@ -84,7 +84,7 @@
 <figure>
   <figcaption><strong>{title}</strong> <span class="quiet small">{summary}</span></figcaption>
   <!-- What it shows is said in the sentence above, and stands in a table beside it. -->
-  <div bind:this={element} class="plot" aria-hidden="true"></div>
+  <div bind:this={element} style:min-height="{layout.height ?? 240}px" aria-hidden="true"></div>
 </figure>
 
 <style>
@@ -93,8 +93,5 @@
     min-width: 0;
     /* Between a narrower window and the next drawing the old one must not widen the page. */
     overflow: hidden;
-  }
-  .plot {
-    min-height: 240px;
   }
 </style>

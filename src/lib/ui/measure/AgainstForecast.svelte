@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { PlanReport } from '#core/plan/report';
   import { day } from '#core/quantities/format';
+  import { CAUSE_NAMES } from '#core/diagnosis/names';
   import type { Advice } from '#core/diagnosis/of-run';
   import { compareWithPlan, comparisonSentence, repeatsBehind } from '#core/results/compare';
   import type { KeptResult } from '#core/results/run';
@@ -22,6 +23,24 @@
   } = $props();
   const rows = $derived(run ? compareWithPlan(run.results, report) : []);
   const measured = $derived(run?.results.writeMBps ?? run?.results.readMBps);
+  /** Causes that show as one lower line. */
+  const FALLBACKS: readonly string[] = [
+    'usb2-fallback',
+    '5g-port-or-cable',
+    '10g-fallback',
+    'bulk-only',
+    'two-lane-limit'
+  ];
+  const label = $derived(run?.simulated ? 'simulated' : 'measured');
+  const fallback = $derived(advice && FALLBACKS.includes(advice.cause) ? CAUSE_NAMES[advice.cause] : undefined);
+  /** What it falls to later, where that was measured too. */
+  const later = $derived.by(() => {
+    const { writeMBps, sustainedWriteMBps } = run?.results ?? {};
+    if (writeMBps === undefined || sustainedWriteMBps === undefined || sustainedWriteMBps > writeMBps * 0.93)
+      return undefined;
+    const hot = advice?.cause === 'thermal-throttle' || advice?.cause === 'pad-no-contact';
+    return { MBps: sustainedWriteMBps, label: hot ? 'when hot' : 'behind the cache' };
+  });
   const laneForecast = $derived(
     run?.results.writeMBps === undefined && run ? report.throughput.read : report.throughput.write
   );
@@ -34,7 +53,8 @@
       bottleneck={report.link.bottleneck}
       predicted={laneForecast}
       {measured}
-      measuredLabel={run?.simulated ? 'simulated' : 'measured'}
+      measuredLabel={fallback ? `${fallback}, ${label}` : label}
+      {later}
     />
     <p class="small quiet">
       Hatching: forecast of the {laneForecast === report.throughput.read ? 'read' : 'write'}.
