@@ -32,6 +32,15 @@ describe('a full cache', () => {
     expect(write({ ...fall, controllerC: fall.t.map(() => 45) }).steps[0]?.kind).toBe('cache');
   });
 
+  it('is found at the very beginning of a series that is read in blocks too', () => {
+    // 60 s at 3300 MB/s are 198 GB; 50 000 samples are read in blocks of 25.
+    const { steps, plateau } = write(series(50_000, (s) => (s <= 60 ? 3300 : 1500)));
+    expect(steps).toHaveLength(1);
+    expect(steps[0]?.atS).toBe(60);
+    expect(steps[0]?.atGB).toBeCloseTo(198, 0);
+    expect(plateau.map(({ fromS }) => fromS)).toEqual([0, 60]);
+  });
+
   it('is no cliff of what is read', () => {
     expect(analyse({ series: fall, direction: 'read' }).cliff).toBeNull();
   });

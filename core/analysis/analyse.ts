@@ -21,6 +21,11 @@ const WARM_LOW_S = 4;
 /** A start is unsteady while it is so far from what follows, and no longer than this share of the whole. */
 const UNSTEADY = { off: Math.log(1.12), most: 0.3 } as const;
 
+/** So many samples of the beginning of a long series are read one by one: a fall there would be lost in its first blocks. */
+const HEAD = 1000;
+/** A fall in the head counts up to so many blocks, and where what follows is as slow, as a logarithm. */
+const LOST_IN = { blocks: 8, off: Math.log(1.15) } as const;
+
 /** Everything that the parts of an analysis are made from. */
 type Work = {
   samples: Samples;
@@ -182,6 +187,24 @@ function warmLows(work: Work, lows: readonly Low[]): Analysis['throttle'] {
     ...(atC === undefined ? {} : { atC }),
     atS: first.atS
   };
+}
+
+/** Finds falls at the very beginning of a series that is long enough for blocks. */
+function headOf(work: Work): Pick<Analysis, 'steps' | 'plateau'> {
+  const { signal, levels, moving, samples, trend } = work;
+  const follows = levels.stretches.find(({ to }) => to > LOST_IN.blocks);
+  if (signal.perBlock === 1 || !follows) return { steps: [], plateau: [] };
+  const own = signalOf(samples, moving.subarray(0, HEAD), trend);
+  const head: Work = { ...work, signal: own, levels: levelsOf(own) };
+  const lows = lowsOf(head.levels);
+  const until = beginS(work, Math.min(LOST_IN.blocks, signal.y.length - 1));
+  const found = levelSteps(head.levels.stretches, isPassing(head, lows, null)).filter(
+    ({ at, before, after }) =>
+      after < before && beginS(head, at) < until && Math.abs(after - follows.begins) < LOST_IN.off
+  );
+  const steps = fallsOf(head, found).steps;
+  const plateau = plateausOf(head).filter(({ toS }) => steps.some(({ atS }) => toS <= atS));
+  return { steps, plateau };
 }
 
 function throttleOf(
@@ -406,8 +429,17 @@ function found(
   const lows = lowsOf(levels);
   const rhythm = rhythmOf(lows, signal, (signal.x.at(-1) ?? 0) - (signal.x[0] ?? 0));
   const all = levelSteps(levels.stretches, isPassing(work, lows, rhythm));
-  const { steps, recovery } = fallsOf(work, all);
-  const plateau = plateausOf(work);
+  const falls = fallsOf(work, all);
+  const head = headOf(work);
+  const steps = [...head.steps, ...falls.steps];
+  const { recovery } = falls;
+  const begun = head.steps.at(-1)?.atS ?? 0;
+  const plateau = [
+    ...head.plateau,
+    ...plateausOf(work)
+      .filter(({ toS }) => toS > begun)
+      .map((one, i) => (i === 0 && begun > 0 ? { ...one, fromS: begun } : one))
+  ];
   const zone = zoneOf(work, curve, position);
   const [middle = 0] = quantiles(samples.MBps, [0.5]);
   const settled = settledRate(plateau, middle);
