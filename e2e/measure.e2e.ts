@@ -38,7 +38,7 @@ test('a soak is watched, cancelled, closed, and taken up again to its end', asyn
   await open(page, '/c/fernhollow');
   await open(page, address);
   await expect(progress(page)).toContainText(`${kept} samples`);
-  await page.getByLabel('Speed').fill('100000');
+  await page.getByRole('spinbutton', { name: 'Speed' }).fill('100000');
   await page.getByRole('button', { name: 'Go on from there' }).click();
   await expect(page.getByText('600 samples', { exact: false })).toBeVisible();
   await expect(page.getByRole('list', { name: 'Measured against the forecast' })).toContainText('Write');

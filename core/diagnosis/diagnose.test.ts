@@ -68,7 +68,8 @@ describe('a diagnosis', () => {
     const { contradictions, state, causes } = diagnose(u4, { ...rw(39, 37), negotiatedGbps: 40 });
     expect(contradictions.length).toBeGreaterThan(0);
     expect(causes[0]?.evidence.length).toBeGreaterThan(0);
-    expect(['open', 'proven', 'cannot-tell']).toContain(state);
+    // The sure one of the rest is no proof then.
+    expect(state).not.toBe('proven');
   });
 
   it('says that it cannot be told once nothing is left to try', () => {

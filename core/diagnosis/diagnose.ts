@@ -192,7 +192,9 @@ export function diagnose(at: Situation, observed: Observed): Diagnosis {
   const weighed = weigh(observed, at, best);
   const { belief, evidence } = weighed;
   const order = ranked(belief);
-  const sure = isSure(belief) && evidence.length > 0;
+  const contradictions = contradictionsOf(weighed);
+  // What does not go together proves nothing, however sure the rest is: something of it was read off wrong.
+  const sure = isSure(belief) && evidence.length > 0 && contradictions.length === 0;
   const next = sure ? null : nextFor(undefined, weighed, at);
   const named = order.filter(([, share], i) => i === 0 || share >= WORTH_NAMING).slice(0, MOST_CAUSES);
   return {
@@ -200,7 +202,7 @@ export function diagnose(at: Situation, observed: Observed): Diagnosis {
     causes: named.map(([cause, confidence]) => causeReport(cause, confidence, weighed, at)),
     next,
     ruledOut: order.filter(([, share]) => share < RULED_OUT).map(([cause]) => cause),
-    contradictions: contradictionsOf(weighed),
+    contradictions,
     known: evidence.map(({ says }) => says),
     suspects: observed.history ? suspectsOf(observed.history) : []
   };

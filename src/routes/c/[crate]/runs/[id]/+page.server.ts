@@ -33,8 +33,10 @@ export async function load({ params, parent }) {
         limit: 50
       })
     ]);
-    const judged = running ? undefined : await judgementOfRun(db, { crateId: crate.id, run, demo: crate.demo });
-    const stretches = judged?.judgement.stretches ?? (running ? [] : (await readAlone(db, crate.id, run)).stretches);
+    // What is held in the middle is not judged: it may go on.
+    const under = run.rig?.state === 'running' || run.rig?.state === 'paused';
+    const judged = under ? undefined : await judgementOfRun(db, { crateId: crate.id, run, demo: crate.demo });
+    const stretches = judged?.judgement.stretches ?? (under ? [] : (await readAlone(db, crate.id, run)).stretches);
     const of = judged?.judgement.diagnosis.causes[0]?.of;
     const item = of && (await itemOfRun(db, { crateId: crate.id, run }, of));
     return {
