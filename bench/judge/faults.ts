@@ -4,6 +4,7 @@ import { LINK_MODES } from '#core/facts/link-modes';
 import { plan } from '#core/plan/plan';
 import type { PlanInput } from '#core/plan/report';
 import type { Band } from '#core/quantities/band';
+import { SIMULATED_FAULTS } from '#core/simulate/faults';
 import { seeded } from '#core/quantities/random';
 import type { Series } from '#core/series/series';
 import { normals } from './series.ts';
@@ -20,26 +21,7 @@ export type Played = {
   direction: 'read' | 'write';
 };
 
-export const PLAYED_FAULTS = [
-  'healthy',
-  'usb2-fallback',
-  '5g-port-or-cable',
-  '10g-fallback',
-  'bulk-only',
-  'write-cache-off',
-  'slc-cliff',
-  'host-disk-cliff',
-  'thermal-throttle',
-  'pad-no-contact',
-  'two-lane-limit',
-  'host-write-ceiling',
-  'drive-nearly-full',
-  'smr-rewrite',
-  'weak-surface',
-  'background-load',
-  'encryption-cost',
-  'unstable-link'
-] as const satisfies readonly CauseCode[];
+export const PLAYED_FAULTS = SIMULATED_FAULTS;
 export type PlayedFault = (typeof PLAYED_FAULTS)[number];
 
 /** What the chain could do, from the plan of the build at its best. */

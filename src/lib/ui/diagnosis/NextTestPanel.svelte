@@ -4,6 +4,7 @@
   import { CANNOT_TELL } from '#core/diagnosis/question';
   import { PROTOCOL_LABEL } from '#core/results/newest';
   import type { ProtocolId } from '#core/results/protocol-ids';
+  import Outcomes from '../trouble/Outcomes.svelte';
   import { minuteWords } from '../trouble/path';
 
   type Props = {
@@ -26,6 +27,10 @@
     'scratch-volume': 'pair-check'
   };
   const protocol = $derived(MEASURED_BY[next.test]);
+  const outcomes = $derived([
+    ...next.outcomes.map(({ outcome, text, points }) => ({ outcome, text, then: CAUSE_NAMES[points] ?? points })),
+    { outcome: CANNOT_TELL, text: next.tools.length > 0 ? 'I cannot try that' : 'I cannot tell' }
+  ]);
 </script>
 
 <section class="next" aria-labelledby="next-head">
@@ -40,16 +45,7 @@
       <a href={measureHref(protocol)}>Measure it: {PROTOCOL_LABEL[protocol]}</a>, on the rig or by hand; then say here
       what it showed.
     </p>{/if}
-  <div class="outcomes">
-    {#each next.outcomes as { outcome, text, points } (outcome)}
-      <button type="button" disabled={busy} onclick={() => onanswer(outcome)}
-        >{text}<span class="small quiet">then: {CAUSE_NAMES[points] ?? points}</span></button
-      >
-    {/each}
-    <button type="button" class="quietly" disabled={busy} onclick={() => onanswer(CANNOT_TELL)}
-      >{next.tools.length > 0 ? 'I cannot try that' : 'I cannot tell'}</button
-    >
-  </div>
+  <Outcomes {outcomes} quietly={CANNOT_TELL} {busy} {onanswer} />
 </section>
 
 <style>
@@ -64,35 +60,5 @@
     margin: 2px 0 6px;
     font-size: 18px;
     line-height: 1.35;
-  }
-  .outcomes {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 8px;
-    margin-top: 8px;
-  }
-  button {
-    display: grid;
-    gap: 2px;
-    min-height: 44px;
-    padding: 8px 16px;
-    border: 1px solid var(--ash-edge);
-    background: none;
-    color: var(--ash-ink);
-    text-align: left;
-    cursor: pointer;
-  }
-  button:hover {
-    background: var(--ash-well);
-  }
-  .quietly {
-    align-content: center;
-    color: var(--ash-soft);
-    border-style: dashed;
-  }
-  @media print {
-    .outcomes {
-      display: none;
-    }
   }
 </style>

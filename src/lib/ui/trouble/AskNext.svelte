@@ -1,5 +1,7 @@
 <script lang="ts">
   import { MOST_QUESTIONS, type TroubleReport } from '#core/diagnosis/trouble';
+  import { CANNOT_TELL } from '#core/diagnosis/question';
+  import Outcomes from './Outcomes.svelte';
   import { minuteWords } from './path';
 
   type Props = {
@@ -22,11 +24,7 @@
       : ' · without tools'}
   </p>
   {#key ask.test}<h2 tabindex="-1" {@attach focusIt}>{ask.text}</h2>{/key}
-  <div class="outcomes">
-    {#each ask.outcomes as { outcome, text } (outcome)}
-      <button type="button" class:quietly={outcome === 'cannot-tell'} onclick={() => onanswer(outcome)}>{text}</button>
-    {/each}
-  </div>
+  <Outcomes outcomes={ask.outcomes} quietly={CANNOT_TELL} {onanswer} />
 </section>
 
 <style>
@@ -42,26 +40,5 @@
     font-size: 18px;
     line-height: 1.35;
     outline: none;
-  }
-  .outcomes {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 8px;
-  }
-  button {
-    min-height: 44px;
-    padding: 8px 16px;
-    border: 1px solid var(--ash-edge);
-    background: none;
-    color: var(--ash-ink);
-    text-align: left;
-    cursor: pointer;
-  }
-  button:hover {
-    background: var(--ash-well);
-  }
-  .quietly {
-    color: var(--ash-soft);
-    border-style: dashed;
   }
 </style>
