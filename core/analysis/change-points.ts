@@ -37,7 +37,7 @@ function lineError(sums: Sums, from: number, to: number): number {
 /** No stretch between two changes is shorter than this many values. */
 export const SHORTEST = 4;
 /** What a further change has to save, in squared errors of the noise, for each e-fold of the length. */
-const PENALTY = 3;
+const PENALTY = 2.7;
 
 /**
  * Finds where a signal changes its level or its slope: the split into straight lines of the least squared error, with a penalty for each
@@ -56,7 +56,7 @@ export function changePoints(x: Float64Array, y: Float64Array, noise: Noise): nu
     at,
     y.map((value) => value - mean)
   );
-  const penalty = Math.max(14, PENALTY * Math.log(n)) * noise.long ** 2;
+  const penalty = Math.max(13, PENALTY * Math.log(n)) * noise.long ** 2;
   const best = new Float64Array(n + 1).fill(Infinity);
   const from = new Int32Array(n + 1);
   best[0] = -penalty;

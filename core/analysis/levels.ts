@@ -19,7 +19,7 @@ const LEAST_JUMP = Math.log(1 / 0.93);
 const BESIDE = 60;
 const MARGIN = 4;
 /** A jump counts above so many of its standard errors. */
-const SURE = 4.5;
+const SURE = 4;
 /** At a first look neighbours are taken to be no more alike than this: a step that is not seen yet makes them look alike. */
 const FIRST_LOOK_PHI = 0.4;
 /** Half of the middle of what is told apart by eye: levels so near to each other are one. */

@@ -229,3 +229,10 @@ function causeReport(
     ...(ofPair ? { ofPair } : {})
   };
 }
+
+/**
+ * Gives the shares of the likeliest causes by their codes.
+ * @example sharesOf({ causes: [] }) // {}
+ */
+export const sharesOf = ({ causes }: Pick<Diagnosis, 'causes'>): Partial<Record<CauseCode, number>> =>
+  Object.fromEntries(causes.map(({ cause, confidence }) => [cause, confidence]));

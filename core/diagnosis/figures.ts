@@ -113,8 +113,8 @@ const SCATTER = {
   read: 0.035,
   write: 0.035,
   sustained: 0.1,
-  random4kRead: 0.15,
-  random4kWrite: 0.15,
+  random4kRead: 0.3,
+  random4kWrite: 0.3,
   copyIn: 0.2,
   copyOut: 0.2
 } as const;

@@ -101,10 +101,14 @@ function soundWords(results: PairResults, stretch: RunStretch | undefined): stri
   return `${ratesIn(results, stretch)}, as fast as ${both ? 'both disks' : 'this chain'} can be. Nothing is wrong.`;
 }
 
+/** Whether a cache was full beside what is told first. */
+const isBeside = ({ analysis }: RunStretch): boolean =>
+  shapeOf(analysis) !== 'fall' && analysis.steps.some(({ kind }) => kind === 'cache');
+
 /** The sentence of a fault that is proven. */
 function faultWords(says: string, hot: boolean, results: PairResults, stretch: RunStretch | undefined): string {
   const what = (stretch && whatHappened(stretch)) || `${ratesIn(results, stretch)}.`;
-  return `${withoutStop(what)}: ${lowerFirst(says)}${hot && stretch ? cacheToo(stretch) : ''}`;
+  return `${withoutStop(what)}: ${lowerFirst(says)}${stretch && (hot || isBeside(stretch)) ? cacheToo(stretch) : ''}`;
 }
 
 /** The sentence of a cause that is proven. */
@@ -131,13 +135,14 @@ export function judgedWords(diagnosis: Diagnosis, results: PairResults, stretch?
   if (diagnosis.state === 'proven') return provenWords(diagnosis, results, stretch);
   const happened = stretch ? whatHappened(stretch) : '';
   const what = happened || `${ratesIn(results, stretch)}.`;
+  const also = stretch && isBeside(stretch) ? cacheToo(stretch) : '';
   const [first, second] = diagnosis.causes;
   const name = (one: typeof first) => (one ? (CAUSE_NAMES[one.cause] ?? one.cause) : '');
   const share = (one: typeof first) => `${Math.round((one?.confidence ?? 0) * 100)} %`;
-  if (!second) return { text: `${what} Most likely: ${name(first)} (${share(first)} sure).`, tone: 'open' };
+  if (!second) return { text: `${what} Most likely: ${name(first)} (${share(first)} sure).${also}`, tone: 'open' };
   const end = diagnosis.state === 'cannot-tell' ? 'It cannot be told with what there is: ' : 'Most likely: ';
   return {
-    text: `${what} ${end}${name(first)} (${share(first)}), or ${name(second)} (${share(second)}).`,
+    text: `${what} ${end}${name(first)} (${share(first)}), or ${name(second)} (${share(second)}).${also}`,
     tone: 'open'
   };
 }

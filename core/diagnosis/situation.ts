@@ -16,6 +16,8 @@ export type Situation = {
   steps: ReadonlySet<string>;
   /** The newest result, where there is one. */
   results: PairResults | undefined;
+  /** How likely each cause is by the whole of that result, where it was judged with its series: shares of 1. */
+  judged?: Readonly<Partial<Record<string, number>>> | undefined;
 };
 
 /**

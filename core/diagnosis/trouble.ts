@@ -1,9 +1,8 @@
 import { z } from 'zod';
 import { triedAnswerSchema, causeSchema, QUESTIONS, UnknownAnswer, type TroubleAnswer } from './asking.ts';
-import { after, beliefFrom, gainOf, isSure, ranked, rowOf, taken as takenIn, type Belief } from './belief.ts';
-import { bestChain } from './best.ts';
+import { after, beliefFrom, gainOf, isSure, normalised, ranked, rowOf, type Belief } from './belief.ts';
 import { CAUSE_WORDS, type CauseCode } from './causes.ts';
-import { figuresEvidence, figuresOfResults } from './figures.ts';
+import { diagnose, sharesOf } from './diagnose.ts';
 import { PRIORS } from './priors.ts';
 import { CANNOT_TELL, wordsFor, type Question, type Symptom } from './question.ts';
 import type { Situation } from './situation.ts';
@@ -85,17 +84,25 @@ function nextOf({ belief, left, least, path }: Taken): Question | undefined {
 const textOf = (question: Question, outcome: number, at: Situation): string =>
   wordsFor(question.outcomes[outcome]?.text ?? '', at);
 
-/** Questions that figures answer. */
-const BY_FIGURES: readonly string[] = ['reads-at', 'read-or-write'];
+/** Nothing that was measured makes a cause impossible that somebody may still find. */
+const LEAST_SHARE = 0.004;
 
-const measuredEvidence = (at: Situation) =>
-  figuresEvidence(figuresOfResults(at.results ?? {}), bestChain(at.hands.input));
+/**
+ * What a result says of what is slow: as it was judged with its series, else by its figures. Nothing when nothing was measured, or another
+ * symptom is meant.
+ */
+function measuredShares(symptom: Symptom, at: Situation): Belief | undefined {
+  if (symptom !== 'slow' || !at.results) return undefined;
+  const judged = at.judged ?? sharesOf(diagnose(at, { results: at.results }));
+  const causes = beliefFrom(PRIORS.slow, at);
+  return normalised(new Map([...causes].map(([cause, share]) => [cause, (judged[cause] ?? 0) + LEAST_SHARE * share])));
+}
 
 /** Takes in what the build already says. */
 function begun(symptom: Symptom, at: Situation): Taken {
-  const figures = symptom === 'slow' && at.results ? measuredEvidence(at) : [];
+  const measured = measuredShares(symptom, at);
   const taken: Taken = {
-    belief: figures.reduce(takenIn, beliefFrom(PRIORS[symptom], at)),
+    belief: measured ?? beliefFrom(PRIORS[symptom], at),
     left: [],
     evidence: [],
     known: [],
@@ -110,9 +117,8 @@ function begun(symptom: Symptom, at: Situation): Taken {
       taken.left.push(question);
       continue;
     }
-    // What was measured is weighed by its figures, as everywhere; what it answers is only told.
-    if (figures.length === 0 || !BY_FIGURES.includes(question.code))
-      taken.belief = after(taken.belief, question, outcome);
+    // What was measured is weighed with all of this already; it is only told.
+    if (!measured) taken.belief = after(taken.belief, question, outcome);
     taken.evidence.push({ question, outcome });
     taken.known.push({ test: question.code, text: `${wordsFor(question.text, at)} ${textOf(question, outcome, at)}.` });
   }

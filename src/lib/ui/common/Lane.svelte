@@ -112,7 +112,9 @@
   {#if later}
     {@const y = FLOOR - height(later.MBps)}
     <line class="measured later" x1="0" x2={WIDTH} y1={y} y2={y} />
-    {#if !small}<text class="measured-label" x="4" y={y - 5}>{later.label} {rate(later.MBps)} MB/s</text>{/if}
+    {#if !small}<text class="measured-label" x="4" y={y > FLOOR - 18 ? y - 5 : y + 15}
+        >{later.label} {rate(later.MBps)} MB/s</text
+      >{/if}
   {/if}
   <line class="floor" x1="0" x2={WIDTH} y1={FLOOR} y2={FLOOR} />
 {/snippet}

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import type { z } from 'zod';
 import { analyseInputSchema, analysisSchema } from '#core/analysis/report';
 import { inWorker } from '../../workers/run';
 import { operation } from '../operation';

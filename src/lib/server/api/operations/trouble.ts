@@ -6,7 +6,9 @@ import { pairResultsSchema } from '#core/results/run';
 import { symptomSchema, UnknownAnswer, type TroubleAnswer } from '#core/diagnosis/asking';
 import { trouble, troubleAnswersSchema, troubleReportSchema, type TroubleReport } from '#core/diagnosis/trouble';
 import type { Symptom } from '#core/diagnosis/question';
-import { situationOf } from '#core/diagnosis/situation';
+import { sharesOf } from '#core/diagnosis/diagnose';
+import { situationOf, type Situation } from '#core/diagnosis/situation';
+import { judgementOf } from '../../planning/judging';
 import { buildNow, loadLibrary } from '../../planning/planning';
 import { refuse } from '../../problems/problem';
 import { getBuild } from '../../repositories/builds';
@@ -21,10 +23,11 @@ import { changed, CRATE, inBuild } from './common';
 function asked(
   { symptom, answers }: { symptom: Symptom; answers: readonly TroubleAnswer[] },
   input: PlanInput,
-  results: PairResults | undefined
+  results: PairResults | undefined,
+  judged?: Situation['judged']
 ): TroubleReport {
   try {
-    return trouble(symptom, situationOf(input, results), answers);
+    return trouble(symptom, { ...situationOf(input, results), judged }, answers);
   } catch (error) {
     if (!(error instanceof UnknownAnswer)) throw error;
     const what = error.what === 'test' ? 'is nothing that this build is asked for it' : 'is no outcome of this test';
@@ -65,7 +68,9 @@ export const troubleOperations = {
       // What the stand-in rig gave is no evidence outside of the demo.
       const run = newestFigures(await listRuns(db, { crateId, buildId }), demo);
       const { snapshot } = buildNow(await loadLibrary(db, crateId, [build.choice]), build);
-      const { causes, end, path, known } = asked(body, snapshot, run?.results);
+      const judgement = run && (await judgementOf(db, { crateId, run, input: snapshot }));
+      const judged = judgement && sharesOf(judgement.diagnosis);
+      const { causes, end, path, known } = asked(body, snapshot, run?.results, judged);
       const found = end === 'cause' ? causes[0] : undefined;
       const said = known.map(({ test, text }) => ({ test, text, answer: 'the build says so' }));
       return createTroubleRecord(db, {

@@ -26,7 +26,7 @@
   const answers = $derived(answersFromText(page.url.searchParams.get('a')));
   /** The newest result; one of the stand-in rig counts in the demo only, and is called so. */
   const run = $derived(newestFigures(data.runs, data.crate.demo));
-  const situation = $derived(situationOf(parts, run?.results));
+  const situation = $derived({ ...situationOf(parts, run?.results), judged: data.judged });
   /** An address of another build, or of before its parts were changed, may hold answers to what is not asked here. */
   const report = $derived.by(() => {
     if (!symptom) return undefined;
