@@ -192,7 +192,10 @@ export function warmthChart(
     layout: {
       xaxis: { title: { text: `time, ${unit}` } },
       yaxis: { title: { text: '°C' } },
-      height: 180
+      // Names of the lines stand above them.
+      margin: { l: 56, r: 12, t: 28, b: 40 },
+      legend: { orientation: 'h', y: 1.28 },
+      height: 200
     }
   };
 }

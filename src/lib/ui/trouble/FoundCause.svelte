@@ -19,7 +19,7 @@
   /** Where a search ended: the cause with its remedy, or what would tell. */
   let { report, symptom, sheetHref, busy, pair, item, onrecord, onpair, onitem }: Props = $props();
   const [first] = $derived(report.causes);
-  const percent = (share: number) => `${Math.round(share * 100)} %`;
+  const percent = (share: number) => (share > 0.99 ? 'More than 99 %' : `${Math.round(share * 100)} %`);
 </script>
 
 <section class="found" role="status">
