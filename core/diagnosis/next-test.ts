@@ -23,7 +23,7 @@ export type NextTest = z.infer<typeof nextTestSchema>;
 export type Weighed = { belief: Belief; evidence: Evidence[]; open: Question[] };
 
 /** What is told by a question for each minute; a few minutes go on finding one’s way in any case. */
-const GETTING_THERE = 6;
+const GETTING_THERE = 4;
 /** A question that tells less than this, in bits, is not asked. */
 const LEAST_BITS = 0.04;
 

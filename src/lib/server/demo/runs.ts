@@ -263,22 +263,30 @@ function playedAnew(
   };
 }
 
-/** Results of every protocol, on builds, internal disks and ready-made drives; several with a fault to be found. All of it is simulated. */
-export async function seedRuns(db: Knex, crateId: string): Promise<void> {
-  const builds = await listBuilds(db, crateId);
-  for (const { build: name, ...demo } of DEMO_RUNS) {
+/** The chain of a demo run, with another cable where it was one, and the item of it that was used. */
+async function measuredWith(
+  db: Knex,
+  crateId: string,
+  { choice, snapshot, report }: Playable,
+  cable: DemoRun['cable']
+): Promise<{ chain: Chain; unitIds: string[] }> {
+  const chain = chainOf(choice, snapshot, report);
+  if (!cable) return { chain, unitIds: [] };
+  const cableId = demoId(cable.name);
+  const items = await listUnits(db, { crateId, modelId: cableId });
+  return {
+    chain: { ...chain, cable: cable.name, ids: { ...chain.ids, cableId } },
+    unitIds: items.filter(({ unit }) => unit.location === cable.location).map(({ id }) => id)
+  };
+}
+
+/** Runs on builds, several with a fault to be found. */
+async function seedBuildRuns(db: Knex, crateId: string, builds: readonly Playable[]): Promise<void> {
+  for (const { build: name, cable, ...demo } of DEMO_RUNS) {
     const build = builds.find((one) => one.name === name);
-    const { cable: _other, ...asked } = demo;
-    const made = build && played(build, asked);
+    const made = build && played(build, demo);
     if (!build || !made) continue;
-    const own = chainOf(build.choice, build.snapshot, build.report);
-    const { cable } = demo;
-    const chain: Chain = cable ? { ...own, cable: cable.name, ids: { ...own.ids, cableId: demoId(cable.name) } } : own;
-    const [item] = cable
-      ? (await listUnits(db, { crateId, modelId: demoId(cable.name) })).filter(
-          ({ unit }) => unit.location === cable.location
-        )
-      : [];
+    const { chain, unitIds } = await measuredWith(db, crateId, build, cable);
     await createRun(db, {
       crateId,
       subject: { build_id: build.id },
@@ -288,7 +296,7 @@ export async function seedRuns(db: Knex, crateId: string): Promise<void> {
         date: demo.date,
         results: made.results,
         settings: made.settings,
-        conditions: { ...usual(chain.os), ...(item ? { unitIds: [item.id] } : {}), ...demo.conditions },
+        conditions: { ...usual(chain.os), ...(unitIds.length > 0 ? { unitIds } : {}), ...demo.conditions },
         chain,
         simulated: true,
         accepted: []
@@ -299,6 +307,12 @@ export async function seedRuns(db: Knex, crateId: string): Promise<void> {
       at: `${demo.date}T16:30:00.000Z`
     });
   }
+}
+
+/** Results of every protocol, on builds, internal disks and ready-made drives; several with a fault to be found. All of it is simulated. */
+export async function seedRuns(db: Knex, crateId: string): Promise<void> {
+  const builds = await listBuilds(db, crateId);
+  await seedBuildRuns(db, crateId, builds);
   for (const { host, date, seed } of DEMO_INTERNAL) {
     const id = demoId(host);
     const { spec } = await getModel(db, { crateId, id });

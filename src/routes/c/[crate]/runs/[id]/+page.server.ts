@@ -1,16 +1,40 @@
+import type { Knex } from 'knex';
 import { eventsOf } from '#core/analysis/of-run';
 import { plainSentence } from '#core/diagnosis/sentence';
+import type { PlanInput } from '#core/plan/report';
 import { reduceSeries } from '#core/series/reduce';
 import { forPage } from '$lib/server/pages/page';
 import { itemOfRun, judgementOfRun, readAlone, triedWords } from '$lib/server/planning/judging';
 import { buildNow, loadLibrary } from '$lib/server/planning/planning';
 import { listAttachments } from '$lib/server/repositories/attachments';
 import { getBuild } from '$lib/server/repositories/builds';
-import { getRun, listRuns } from '$lib/server/repositories/runs';
+import { getRun, listRuns, type StoredRun } from '$lib/server/repositories/runs';
 import { refreshed, seriesOfRun } from '$lib/server/repositories/run-rig';
 
 /** So many points a chart is drawn with. */
 const DRAWN = 1600;
+
+/** What a run hangs on, as runs are listed by it. */
+const subjectOf = ({ buildId, hostId, modelId }: StoredRun) =>
+  buildId ? { buildId } : hostId ? { hostId } : { modelId: modelId ?? '' };
+
+type Asked = { crateId: string; run: StoredRun; demo: boolean; input: PlanInput | undefined };
+
+/** What came out of a run, as its page shows it. What is held in the middle is not judged: it may go on. */
+async function judgedForPage(db: Knex, { crateId, run, demo, input }: Asked) {
+  if (run.rig?.state === 'running' || run.rig?.state === 'paused') return { judged: undefined, events: [], plain: '' };
+  const made = await judgementOfRun(db, { crateId, run, demo });
+  if (!made) {
+    const { stretches } = await readAlone(db, crateId, run);
+    return { judged: undefined, events: eventsOf(stretches), plain: plainSentence(stretches) };
+  }
+  const { judgement, names } = made;
+  const { sentence, diagnosis, stretches } = judgement;
+  const of = diagnosis.causes[0]?.of;
+  const item = of && (await itemOfRun(db, { crateId, run }, of));
+  const tried = input ? triedWords(run, input) : [];
+  return { judged: { sentence, diagnosis, names, tried, item }, events: eventsOf(stretches), plain: '' };
+}
 
 export async function load({ params, parent }) {
   const { crate } = await parent();
@@ -23,32 +47,11 @@ export async function load({ params, parent }) {
     const whole = running ? undefined : await seriesOfRun(db, run, crate.id).catch(() => undefined);
     const [files, same] = await Promise.all([
       listAttachments(db, { crateId: crate.id, subjectId: run.id }),
-      listRuns(db, {
-        crateId: crate.id,
-        ...(run.buildId
-          ? { buildId: run.buildId }
-          : run.hostId
-            ? { hostId: run.hostId }
-            : { modelId: run.modelId ?? '' }),
-        limit: 50
-      })
+      listRuns(db, { crateId: crate.id, ...subjectOf(run), limit: 50 })
     ]);
-    // What is held in the middle is not judged: it may go on.
-    const under = run.rig?.state === 'running' || run.rig?.state === 'paused';
-    const judged = under ? undefined : await judgementOfRun(db, { crateId: crate.id, run, demo: crate.demo });
-    const stretches = judged?.judgement.stretches ?? (under ? [] : (await readAlone(db, crate.id, run)).stretches);
-    const of = judged?.judgement.diagnosis.causes[0]?.of;
-    const item = of && (await itemOfRun(db, { crateId: crate.id, run }, of));
+    const judged = await judgedForPage(db, { crateId: crate.id, run, demo: crate.demo, input: now?.snapshot });
     return {
-      judged: judged && {
-        sentence: judged.judgement.sentence,
-        diagnosis: judged.judgement.diagnosis,
-        names: judged.names,
-        tried: now ? triedWords(run, now.snapshot) : [],
-        item
-      },
-      events: eventsOf(stretches),
-      plain: judged ? '' : plainSentence(stretches),
+      ...judged,
       run,
       build:
         build && now
