@@ -15,8 +15,9 @@ export const analyseInputSchema = z.strictObject({
 });
 export type AnalyseInput = z.infer<typeof analyseInputSchema>;
 
-const seconds = () => z.number().describe('s');
-const MBps = () => z.number().describe('MB/s');
+// The unit stands in the name of each: s, MB/s.
+const seconds = () => z.number();
+const MBps = () => z.number();
 
 export const analysisSchema = z.strictObject({
   plateau: z

@@ -26,7 +26,7 @@ const evidence = {
   series: seriesSchema.optional(),
   direction: z.enum(ANALYSED_DIRECTIONS).optional().describe('of the series; `write` unless it is given'),
   symptoms: z.array(symptomSchema).max(10).optional(),
-  conditions: conditionsSchema.partial().optional(),
+  conditions: conditionsSchema.optional(),
   negotiatedGbps: z.number().min(0.001).max(200).optional(),
   log: z.string().max(LONGEST_LOG).optional().describe('lines of a system log; Linux, macOS or Windows'),
   tried: z
