@@ -24,7 +24,9 @@ export default defineConfig({
           name: 'repository',
           include: ['src/**/*.db.test.ts'],
           globalSetup: ['tests/database.setup.ts'],
-          testTimeout: 20_000
+          // Whoever seeds the demo while another one does on the same two processors waits for a while.
+          testTimeout: 60_000,
+          hookTimeout: 90_000
         }
       }
     ]

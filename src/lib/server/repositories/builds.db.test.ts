@@ -26,7 +26,7 @@ beforeAll(async () => {
   ({ db, drop } = await freshDatabase());
   await seedOnce(db, at);
   crateId = (await getCrate(db, { slug: 'fernhollow' })).id;
-}, 30_000);
+}, 90_000);
 afterAll(() => drop());
 
 describe('the demo crate', () => {

@@ -91,5 +91,5 @@ describe('a deleted crate', () => {
     expect(await listCrates(db)).toEqual([]);
     expect((await resetDemo(db, at)).id).toBe(demoId('crate'));
     expect(await listDeletedCrates(db)).toEqual([]);
-  }, 30_000);
+  }, 90_000);
 });

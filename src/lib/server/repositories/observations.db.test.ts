@@ -50,7 +50,7 @@ beforeAll(async () => {
   const made = await createBuild(db, { crateId, build: { name: 'b', stage: 'assembled', choice, ...planned }, ...who });
   buildId = made.id;
   tag = made.tag;
-}, 30_000);
+}, 90_000);
 afterAll(() => drop());
 
 const keep = (observation: ObservationInput) => createObservation(db, { crateId, buildId, tag, observation, ...who });
@@ -156,5 +156,5 @@ describe('a whole crate', () => {
     const seen = await listObservations(db, { crateId: demo.id, buildId: bellows.id });
     expect(seen.filter((o) => o.kind === 'temperature')).toHaveLength(4);
     expect((await getCrate(db, { id: demo.id })).demo).toBe(true);
-  }, 30_000);
+  }, 90_000);
 });

@@ -50,7 +50,7 @@ beforeAll(async () => {
     ...who
   });
   buildId = (made as { id: string }).id;
-}, 30_000);
+}, 90_000);
 afterAll(() => drop());
 
 const choice = (change = {}) => ({

@@ -106,7 +106,7 @@ describe('ticks', () => {
     expect(taken.flatMap(({ accepted }) => accepted)).toHaveLength(12);
     expect(taken.flatMap(({ already }) => already)).toHaveLength(12);
     expect((await read()).entries).toHaveLength(12);
-  }, 30_000);
+  }, 90_000);
   it('of a step that was never there are not taken; of one that is gone they stand in the log', async () => {
     // Names that every object of the language has are steps of no sheet either.
     for (const stepId of ['no-such-step', 'constructor', 'tostring', 'valueof'])
