@@ -84,7 +84,7 @@
 <figure>
   <figcaption><strong>{title}</strong> <span class="quiet small">{summary}</span></figcaption>
   <!-- What it shows is said in the sentence above, and stands in a table beside it. -->
-  <div bind:this={element} style:min-height="{layout.height ?? 240}px" aria-hidden="true"></div>
+  <div bind:this={element} class="plot" style:min-height="{layout.height ?? 240}px" aria-hidden="true"></div>
 </figure>
 
 <style>
