@@ -5,7 +5,7 @@ import { bestChain, type Best } from './best.ts';
 import { CAUSE_WORDS, type CauseCode } from './causes.ts';
 import { fromTable, type Evidence } from './evidence.ts';
 import { figuresEvidence } from './figures.ts';
-import { nextFor, nextTestSchema, type Weighed } from './next-test.ts';
+import { gainsOf, nextFor, nextTestSchema, type Gains, type Weighed } from './next-test.ts';
 import { conditionsEvidence, covered, figuresOf, impliedAnswers, sizeEvidence, type Observed } from './observed.ts';
 import { MEASURED_PRIORS, PRIORS } from './priors.ts';
 import { CANNOT_TELL, wordsFor, type Question, type Symptom } from './question.ts';
@@ -195,11 +195,12 @@ export function diagnose(at: Situation, observed: Observed): Diagnosis {
   const contradictions = contradictionsOf(weighed);
   // What does not go together proves nothing, however sure the rest is: something of it was read off wrong.
   const sure = isSure(belief) && evidence.length > 0 && contradictions.length === 0;
-  const next = sure ? null : nextFor(undefined, weighed, at);
+  const gains = gainsOf(weighed);
+  const next = sure ? null : nextFor(undefined, weighed, gains, at);
   const named = order.filter(([, share], i) => i === 0 || share >= WORTH_NAMING).slice(0, MOST_CAUSES);
   return {
     state: sure ? 'proven' : next ? 'open' : 'cannot-tell',
-    causes: named.map(([cause, confidence]) => causeReport(cause, confidence, weighed, at)),
+    causes: named.map(([cause, confidence]) => causeReport([cause, confidence], weighed, gains, at)),
     next,
     ruledOut: order.filter(([, share]) => share < RULED_OUT).map(([cause]) => cause),
     contradictions,
@@ -209,9 +210,9 @@ export function diagnose(at: Situation, observed: Observed): Diagnosis {
 }
 
 function causeReport(
-  cause: CauseCode,
-  confidence: number,
+  [cause, confidence]: [CauseCode, number],
   weighed: Weighed,
+  gains: Gains,
   at: Situation
 ): Diagnosis['causes'][number] {
   const words = cause === 'healthy' ? { ...CAUSE_WORDS.healthy, ...HEALTHY } : CAUSE_WORDS[cause];
@@ -223,7 +224,7 @@ function causeReport(
     remedy: wordsFor(words.remedy, at),
     confidence: Math.round(confidence * 1000) / 1000,
     ...forAndAgainst(cause, weighed),
-    nextTest: nextFor(cause, weighed, at),
+    nextTest: nextFor(cause, weighed, gains, at),
     of,
     ...(step ? { backTo: step } : {}),
     ...(ofPair ? { ofPair } : {})

@@ -1,10 +1,9 @@
-import { PCIE_LANE_MBPS } from '../facts/buses.ts';
-import { LINK_MODES } from '../facts/link-modes.ts';
 import type { Band } from '../quantities/band.ts';
 import { rate } from '../quantities/format.ts';
 import type { PairResults } from '../results/run.ts';
 import type { Best } from './best.ts';
 import type { CauseCode } from './causes.ts';
+import { BEGINS_WELL, EFFECTS, type RateChange, type RateName, type Rates } from './effects.ts';
 import { densityOf, type Evidence } from './evidence.ts';
 
 /** A rate that was measured, by what it is of. */
@@ -17,97 +16,6 @@ export type Figure = {
   writtenGB?: number;
 };
 
-type Rates = { read: number; write: number; post: number; r4: number; w4: number };
-/** What a cause does to rates, for two places in its own range, 0 to 1. */
-type Effect = (rates: Rates, best: Best, f: number, g: number) => Partial<Rates>;
-
-const between = (low: number, high: number, at: number): number => low * (high / low) ** at;
-const capped =
-  (of: (best: Best) => Band): Effect =>
-  ({ read, write, r4, w4 }, best, f) => {
-    const { low, high } = of(best);
-    const cap = between(low, high, f);
-    return { read: Math.min(read, cap), write: Math.min(write, cap), r4: Math.min(r4, cap), w4: Math.min(w4, cap) };
-  };
-const both =
-  (low: number, high: number): Effect =>
-  ({ read, write, r4, w4 }, _best, f, g) => {
-    const [a, b] = [between(low, high, f), between(low, high, g)];
-    return { read: read * a, write: write * b, r4: r4 * a, w4: w4 * b };
-  };
-const lost = both(0.2, 0.95);
-
-/** One sequential rate after another transport, or half the lanes: what is lost is never more than this makes of it. */
-const EFFECTS: Partial<Record<CauseCode, Effect>> = {
-  'usb2-fallback': capped(() => LINK_MODES.usb2.read),
-  '5g-port-or-cable': capped(() => LINK_MODES['usb-5g'].read),
-  '10g-fallback': capped(() => LINK_MODES['usb-10g'].read),
-  'bulk-only': ({ read, write, r4, w4 }, best, f, g) => {
-    const cap = best.bulkOnly ? between(best.bulkOnly.low, best.bulkOnly.high, f) : Infinity;
-    const [large, small] = [between(0.7, 0.95, f), between(0.25, 0.7, g)];
-    return { read: Math.min(read * large, cap), write: Math.min(write * large, cap), r4: r4 * small, w4: w4 * small };
-  },
-  'write-cache-off': ({ write, w4, post }, _best, f, g) => {
-    const left = between(0.15, 0.4, f);
-    return { write: write * left, post: Math.min(post, write * left), w4: w4 * between(0.3, 1, g) };
-  },
-  'slc-cliff': ({ write, post }, _best, f) => {
-    // A test that runs into it holds some of the time before and some after.
-    const before = f * 0.6;
-    return { write: 1 / (before / write + (1 - before) / Math.min(post, write)) };
-  },
-  'thermal-throttle': both(0.25, 0.85),
-  'pad-no-contact': both(0.2, 0.7),
-  'two-lane-limit': ({ read, write }, best, f, g) => {
-    // Half of the lanes that there are; or two of an older generation, where the bridge falls back in that too.
-    const lane = f < 0.5 ? (best.lane ?? Infinity) : Math.min(best.lane ?? Infinity, PCIE_LANE_MBPS[3]);
-    const cap = 2 * lane * between(0.82, 0.92, g);
-    return { read: Math.min(read, cap), write: Math.min(write, cap) };
-  },
-  'host-write-ceiling': ({ write, post }, _best, f) => {
-    const cap = write * between(0.38, 0.68, f);
-    return { write: cap, post: Math.min(post, cap) };
-  },
-  'drive-nearly-full': ({ write, post, read }, _best, f, g) => ({
-    write: between(Math.min(post, write) * 0.35, Math.min(write, post * 1.1), f),
-    post: post * between(0.35, 0.85, g),
-    read: read * between(0.9, 1, g)
-  }),
-  'smr-rewrite': (_rates, _best, f) => ({ write: between(10, 42, f), post: between(10, 42, f) }),
-  'weak-surface': ({ read, write }, _best, f, g) => ({
-    read: read * between(0.25, 0.95, f),
-    write: write * between(0.6, 1, g)
-  }),
-  'background-load': both(0.4, 0.93),
-  'encryption-cost': ({ read, write, r4, w4 }, _best, f, g) => {
-    const [large, small] = [between(0.8, 0.96, f), between(0.5, 0.92, g)];
-    return { read: read * large, write: write * large, r4: r4 * small, w4: w4 * small };
-  },
-  'unstable-link': lost,
-  'no-power': lost,
-  'bridge-firmware': lost,
-  'not-seated': lost
-};
-
-/** Causes under which a run begins as fast as the chain can be. */
-const BEGINS_WELL: readonly CauseCode[] = [
-  'healthy',
-  'slc-cliff',
-  'host-disk-cliff',
-  'thermal-throttle',
-  'pad-no-contact',
-  'drive-nearly-full',
-  'smr-rewrite',
-  'weak-surface',
-  'background-load',
-  'unstable-link',
-  'no-power',
-  'bridge-firmware',
-  'not-seated'
-];
-
-/** What is left of the rate of a copy where the other side is the slower one. */
-const OTHER_SIDE = { low: 0.12, high: 0.7 } as const;
 /** Scatter of one figure around what makes it, as a share; of copies it is what their files cost. */
 const SCATTER = {
   read: 0.035,
@@ -131,28 +39,23 @@ const placeIn = (band: Band | null, at: number): number => {
   return at < 0.5 ? low + (typical - low) * at * 2 : typical + (high - typical) * (at - 0.5) * 2;
 };
 
-/** How much of a copy the other side lets through under a cause. */
-const otherSide = (cause: CauseCode, g: number): number =>
-  cause === 'host-disk-cliff' ? between(OTHER_SIDE.low, OTHER_SIDE.high, g) : 1;
+/** Which rates each figure follows from, the one that it is of first. */
+const FOLLOWS: Record<Figure['of'], readonly RateName[]> = {
+  read: ['read'],
+  write: ['write'],
+  sustained: ['post'],
+  random4kRead: ['r4'],
+  random4kWrite: ['w4'],
+  copyIn: ['write', 'other'],
+  copyOut: ['read', 'other']
+};
 
-/** What each figure then is. @param slow what the other side lets through of a copy */
-function expected(of: Figure['of'], rates: Rates, best: Best, slow: number): number {
-  switch (of) {
-    case 'read':
-      return rates.read;
-    case 'write':
-      return rates.write;
-    case 'sustained':
-      return rates.post;
-    case 'random4kRead':
-      return rates.r4;
-    case 'random4kWrite':
-      return rates.w4;
-    case 'copyIn':
-      return Math.min(rates.write, best.internalDisk?.readMBps ?? Infinity) * slow;
-    case 'copyOut':
-      return Math.min(rates.read, best.internalDisk?.writeMBps ?? Infinity) * slow;
-  }
+/** What a figure then is, MB/s. */
+function expected(of: Figure['of'], rates: Rates, { internalDisk }: Best): number {
+  const rate = rates[FOLLOWS[of][0] as RateName];
+  if (of === 'copyIn') return Math.min(rate, internalDisk?.readMBps ?? Infinity) * rates.other;
+  if (of === 'copyOut') return Math.min(rate, internalDisk?.writeMBps ?? Infinity) * rates.other;
+  return rate;
 }
 
 /** Figures of a disk are from different places on it. */
@@ -162,62 +65,70 @@ const DISK_SCATTER = { ...SCATTER, read: 0.1, write: 0.1 } as const;
 const isBeyondCache = ({ of, writtenGB }: Figure, { cliffGB }: Best): boolean =>
   of === 'write' && writtenGB !== undefined && cliffGB !== null && writtenGB > cliffGB.low * 0.8;
 
-/** The density of all figures for one place in the band and one in the range of a cause. */
-function densityOfAll(
-  figures: readonly Figure[],
-  { base, changed, best, slow, cause }: { base: Rates; changed: Rates; best: Best; slow: number; cause: CauseCode }
-): number {
-  const [well, sound] = [BEGINS_WELL.includes(cause), cause === 'healthy'];
-  let product = 1;
-  for (const figure of figures) {
-    const { of, MBps, atFirst } = figure;
-    const rates = atFirst && well ? base : changed;
-    const density = (rate: number) => densityOf(Math.log(MBps / rate), best.disk ? DISK_SCATTER[of] : SCATTER[of]);
-    const expectedRate = expected(of, rates, best, atFirst && well ? 1 : slow);
-    // What nothing is forecast of speaks for no cause.
-    if (!Number.isFinite(expectedRate)) continue;
-    const one = density(expectedRate);
-    // Half of it may be from before the cache was full, half from after.
-    const may = !sound && isBeyondCache(figure, best) ? (one + density(Math.min(rates.post, expectedRate))) / 2 : one;
-    product *= may * (1 - ODD.share) + ODD.share / ODD.folds;
-  }
-  return product;
+/** The density of one figure. @param sound whether nothing is wrong: then a full cache is the cause of its own name */
+function densityOfFigure(figure: Figure, rates: Rates, best: Best, sound: boolean): number {
+  const { of, MBps } = figure;
+  const rate = expected(of, rates, best);
+  // What nothing is forecast of speaks for no cause.
+  if (!Number.isFinite(rate)) return 1;
+  const scatter = best.disk ? DISK_SCATTER[of] : SCATTER[of];
+  const beside = (about: number) => densityOf(Math.log(MBps / about), scatter);
+  // Half of it may be from before the cache was full, half from after.
+  const density =
+    !sound && isBeyondCache(figure, best) ? (beside(rate) + beside(Math.min(rates.post, rate))) / 2 : beside(rate);
+  return density * (1 - ODD.share) + ODD.share / ODD.folds;
 }
 
-/** Tells how likely figures are under a cause: summed over where in its band this chain lies, and over the range of the cause. */
-function likelihood(figures: readonly Figure[], best: Best, cause: CauseCode): number {
-  const effect = EFFECTS[cause];
-  const ranges = effect || cause === 'host-disk-cliff' ? RANGE : [0.5];
-  let sum = 0;
-  for (const place of PLACES) {
-    const base = ratesAt(best, place);
-    for (const f of ranges)
-      for (const g of ranges) {
-        const changed = effect ? { ...base, ...effect(base, best, f, g) } : base;
-        sum += densityOfAll(figures, { base, changed, best, slow: otherSide(cause, g), cause });
-      }
-  }
-  const shows = cause === 'healthy' || effectShows(figures, best, cause);
-  return (sum / (PLACES.length * ranges.length ** 2)) * (shows ? 1 : UNSEEN);
+/** The rates with one change of a cause, at a place in its range. */
+function changedBy({ of, to }: RateChange, at: number, sound: Rates, best: Best): Rates {
+  const rates = { ...sound };
+  for (const name of of) rates[name] = to(sound[name], at, sound, best);
+  return rates;
 }
+
+/**
+ * Tells how likely figures are under a cause: summed over where in its band this chain lies, and for each of its changes over the range of
+ * that, by the figures that follow from it.
+ */
+function likelihood(figures: readonly Figure[], best: Best, places: readonly Rates[], cause: CauseCode): number {
+  const changes = EFFECTS[cause] ?? [];
+  const sound = cause === 'healthy';
+  const touched = changes.map(({ of }) =>
+    figures.filter((figure) => !beginsWell(figure, cause) && FOLLOWS[figure.of].some((name) => of.includes(name)))
+  );
+  const rest = figures.filter((figure) => !touched.some((some) => some.includes(figure)));
+  const all = (some: readonly Figure[], rates: Rates) =>
+    some.reduce((product, figure) => product * densityOfFigure(figure, rates, best, sound), 1);
+  const sum = places.reduce((total, rates) => {
+    let product = all(rest, rates);
+    changes.forEach((change, i) => {
+      const some = touched[i] as Figure[];
+      if (some.length === 0) return;
+      product *= RANGE.reduce((mean, at) => mean + all(some, changedBy(change, at, rates, best)), 0) / RANGE.length;
+    });
+    return total + product;
+  }, 0);
+  const shows = sound || figures.some((figure) => isSeenIn(figure, cause, best));
+  return (sum / places.length) * (shows ? 1 : UNSEEN);
+}
+
+/** What a run begins with most causes leave as it is. */
+const beginsWell = ({ atFirst }: Figure, cause: CauseCode): boolean => atFirst === true && BEGINS_WELL.has(cause);
 
 /** A cause that changes none of what was measured by as much as this is no answer to what was measured. */
 const SHOWS = 0.05;
 const UNSEEN = 0.08;
 
-/** Tells whether a cause would show in any of the figures, at the strong end of its range. */
-function effectShows(figures: readonly Figure[], best: Best, cause: CauseCode): boolean {
-  const effect = EFFECTS[cause];
-  const base = ratesAt(best, 0.5);
-  return figures.some(({ of, atFirst }) => {
-    // What comes later in a series shows there.
-    if (atFirst && BEGINS_WELL.includes(cause)) return true;
-    const sound = expected(of, base, best, 1);
-    return [0.07, 0.93].some((at) => {
-      const changed = effect ? { ...base, ...effect(base, best, at, at) } : base;
-      return !(expected(of, changed, best, otherSide(cause, at)) > sound * (1 - SHOWS));
-    });
-  });
+/** Tells whether a cause would show in a figure, at either end of its ranges; what comes later in a series shows there. */
+function isSeenIn(figure: Figure, cause: CauseCode, best: Best): boolean {
+  if (beginsWell(figure, cause)) return true;
+  const sound = ratesAt(best, 0.5);
+  const rate = expected(figure.of, sound, best);
+  return (EFFECTS[cause] ?? []).some((change) =>
+    [RANGE[0], RANGE[RANGE.length - 1] as number].some(
+      (at) => expected(figure.of, changedBy(change, at, sound, best), best) <= rate * (1 - SHOWS)
+    )
+  );
 }
 
 const ratesAt = (best: Best, place: number): Rates => ({
@@ -225,7 +136,8 @@ const ratesAt = (best: Best, place: number): Rates => ({
   write: placeIn(best.write, place),
   post: placeIn(best.post, place),
   r4: placeIn(best.random4kRead, place),
-  w4: placeIn(best.random4kWrite, place)
+  w4: placeIn(best.random4kWrite, place),
+  other: 1
 });
 
 const NAMES: Record<Figure['of'], string> = {
@@ -260,7 +172,9 @@ function beside(of: Figure['of'], best: Best): string {
 export function figuresEvidence(figures: readonly Figure[], best: Best): Evidence[] {
   const usable = figures.filter(({ MBps }) => MBps > 0);
   if (usable.length === 0 || best.mode === null) return [];
-  const known = new Map<CauseCode, number>();
+  const places = PLACES.map((place) => ratesAt(best, place));
+  // Causes that do the same to rates are as likely by them.
+  const known = new Map<unknown, number>();
   const words = usable.map(
     ({ of, MBps, atFirst }) => `${NAMES[of]} at ${rate(MBps)} MB/s${atFirst ? ' at first' : ''}${beside(of, best)}`
   );
@@ -269,10 +183,9 @@ export function figuresEvidence(figures: readonly Figure[], best: Best): Evidenc
       code: 'figures',
       says: `It ${words.join(', ')}.`,
       given: (cause) => {
-        const had = known.get(cause);
-        if (had !== undefined) return had;
-        const value = likelihood(usable, best, cause);
-        known.set(cause, value);
+        const alike = EFFECTS[cause] ?? cause;
+        const value = known.get(alike) ?? likelihood(usable, best, places, cause);
+        known.set(alike, value);
         return value;
       }
     }

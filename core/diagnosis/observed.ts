@@ -77,7 +77,7 @@ function firstLevel(analysis: Analysis): number | undefined {
   if (analysis.steps.length > 0 || analysis.throttle) return analysis.plateau[0]?.MBps;
   // Between dips and stops it runs as fast as it can.
   return analysis.irregular || analysis.dips || analysis.dropouts.length > 0
-    ? Math.max(...analysis.plateau.map(({ MBps }) => MBps), 0) || undefined
+    ? analysis.plateau.reduce((most, { MBps }) => Math.max(most, MBps), 0) || undefined
     : analysis.median || undefined;
 }
 

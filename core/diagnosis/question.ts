@@ -1,4 +1,5 @@
 import type { CauseCode } from './causes.ts';
+import type { ProtocolId } from '../results/protocol-ids.ts';
 import type { Situation } from './situation.ts';
 
 /** How somebody says what is the matter. */
@@ -41,6 +42,8 @@ export type Question = {
   minutes: number;
   /** What it takes beside eyes and hands. */
   tools?: readonly string[];
+  /** The way of measuring that it is done with, where it is one. */
+  protocol?: ProtocolId;
   /** Whether the case is opened for it. */
   opens?: true;
   outcomes: readonly { outcome: string; text: Text }[];

@@ -53,7 +53,7 @@ const atC = (C: number | undefined): string => (C === undefined ? '' : `, at ${M
 const TOLD: Record<SeriesShape, (analysis: Analysis) => string> = {
   flat: () => '',
   'drop-outs': ({ dropouts }) => {
-    const longest = Math.max(...dropouts.map(({ forS }) => forS));
+    const longest = dropouts.reduce((most, { forS }) => Math.max(most, forS), 0);
     return `stopped ${dropouts.length === 1 ? 'once' : `${dropouts.length} times`}, for up to ${duration(longest)}.`;
   },
   'weak-places': () => '',

@@ -31,9 +31,7 @@ const WEAK_UNPLACED = [0.06, 0.02, 0.01, 0.05, 0.75, 0.11, 0] as const;
 /** So many dips of no fixed time are more than chance. */
 const SOME_DIPS = 3;
 
-/**
- * Names the shape of an analysed series.
- */
+/** Names the shape of an analysed series. */
 export function shapeOf(analysis: Analysis): SeriesShape {
   return TELLING.find(({ is }) => is(analysis))?.shape ?? 'flat';
 }
@@ -50,15 +48,16 @@ const TELLING: readonly { shape: SeriesShape; is: (analysis: Analysis) => boolea
 
 const SHAPE_WORDS: Record<SeriesShape, (analysis: Analysis) => string> = {
   flat: () => 'Its rate stays even.',
-  fall: ({ steps: [step] }) =>
-    !step
-      ? 'It falls, and comes back.'
-      : `It falls once, from ${rate(step.beforeMBps)} to ${rate(step.afterMBps)} MB/s, after ${quantity(step.atGB, 'GB')}.`,
+  fall: ({ steps: [step, ...more] }) =>
+    step
+      ? `It falls ${more.length === 0 ? 'once,' : `${more.length + 1} times, first`} from ${rate(step.beforeMBps)} to ${rate(step.afterMBps)} MB/s, after ${quantity(step.atGB, 'GB')}.`
+      : 'It falls, and comes back.',
   'saw-tooth': ({ throttle }) =>
     throttle
       ? `It goes up and down between ${rate(throttle.highMBps)} and ${rate(throttle.lowMBps)} MB/s, every ${duration(throttle.periodS ?? 0)}.`
       : '',
-  dips: ({ dips }) => (dips ? `It dips every ${duration(dips.periodS)}, by ${Math.round(dips.depth * 100)} %.` : ''),
+  dips: ({ dips }) =>
+    dips ? `It dips every ${duration(dips.periodS)}, by ${Math.round(dips.depth * 100)} % of the rate around it.` : '',
   irregular: ({ irregular }) => `It dips ${irregular?.count ?? 0} times, at no fixed times.`,
   'drop-outs': ({ dropouts }) =>
     dropouts.length === 1
@@ -185,14 +184,18 @@ function placesEvidence({ zone, stats }: Analysis): Evidence[] {
   const middle = (zone.outerMBps + zone.innerMBps) / 2 || stats.meanMBps;
   const deep = zone.weak.filter(({ MBps }) => MBps < DEEP * middle).length > zone.weak.length / 2;
   return [
-    fromTable('how-many-places', `There ${few ? 'are few of them' : 'are many of them'}.`, {
+    fromTable('how-many-places', `There are ${few ? 'few' : 'many'} slow places.`, {
       usual: 0.5,
       given: { 'weak-surface': few ? 0.85 : 0.15, 'background-load': few ? 0.25 : 0.75 }
     }),
-    fromTable('how-deep', deep ? 'They are very slow.' : 'They are about half as fast.', {
-      usual: 0.5,
-      given: { 'weak-surface': deep ? 0.85 : 0.15, 'background-load': deep ? 0.15 : 0.85 }
-    })
+    fromTable(
+      'how-deep',
+      deep ? 'The slow places are very slow.' : 'The slow places are about half as fast as the disk around them.',
+      {
+        usual: 0.5,
+        given: { 'weak-surface': deep ? 0.85 : 0.15, 'background-load': deep ? 0.15 : 0.85 }
+      }
+    )
   ];
 }
 
@@ -217,18 +220,12 @@ function contactEvidence(atS: number, caseRiseK: number | undefined): Evidence[]
   if (caseRiseK === undefined) return evidence;
   const rise = ({ K, deviation }: { K: number; deviation: number }) =>
     densityOf((caseRiseK - K) / deviation, 1) / deviation;
+  const warm = caseRiseK < (CASE_RISE.contact.K + CASE_RISE.none.K) / 2 ? 'only ' : '';
   evidence.push(
-    fromTable(
-      'case-then',
-      `The case is only ${Math.round(caseRiseK)} K warmer than at the start by then.`.replace(
-        'only ',
-        caseRiseK > 12 ? '' : 'only '
-      ),
-      {
-        usual: 0.02,
-        given: { 'thermal-throttle': rise(CASE_RISE.contact), 'pad-no-contact': rise(CASE_RISE.none) }
-      }
-    )
+    fromTable('case-then', `The case is ${warm}${Math.round(caseRiseK)} K warmer than at the start by then.`, {
+      usual: 0.02,
+      given: { 'thermal-throttle': rise(CASE_RISE.contact), 'pad-no-contact': rise(CASE_RISE.none) }
+    })
   );
   return evidence;
 }

@@ -27,13 +27,21 @@ export type Situation = {
  */
 export function situationOf(input: PlanInput, results?: PairResults, readyMade = false): Situation {
   const report = plan(input, { workings: false });
-  const { stages } = runSheet(input, readyMade ? { from: 'ready-made' } : {});
+  let steps: Situation['steps'] | undefined;
   return {
     hands: handsOf(input, 1, readyMade),
     report,
     mode: report.link.mode,
     findings: new Set(report.findings.map(({ code }) => code)),
-    steps: new Set(stages.flatMap(({ steps }) => steps.map(({ code }) => code))),
+    // A whole sheet: made for who asks for a step to go back to, and that is seldom.
+    get steps() {
+      return (steps ??= stepCodes(input, readyMade));
+    },
     results
   };
+}
+
+function stepCodes(input: PlanInput, readyMade: boolean): Situation['steps'] {
+  const { stages } = runSheet(input, readyMade ? { from: 'ready-made' } : {});
+  return new Set(stages.flatMap(({ steps }) => steps.map(({ code }) => code)));
 }

@@ -5,6 +5,7 @@ import { YES_NO, type Question } from '../question.ts';
 export const MEASURED_QUESTIONS: readonly Question[] = [
   {
     code: 'fan',
+    protocol: 'soak',
     text: 'Blow a fan on the case and measure the same again. Does it stay fast, or fast for longer?',
     minutes: 12,
     tools: ['a fan'],
@@ -30,6 +31,7 @@ export const MEASURED_QUESTIONS: readonly Question[] = [
   },
   {
     code: 'same-again',
+    protocol: 'soak',
     text: 'Delete the test file, let it rest for ten minutes with the power on, and write the same again. Does it fall after about as much (within 15 %)?',
     minutes: 20,
     outcomes: [
@@ -50,6 +52,7 @@ export const MEASURED_QUESTIONS: readonly Question[] = [
   },
   {
     code: 'made-up-source',
+    protocol: 'pair-check',
     text: 'Run the speed check, which takes its data from memory. Is it as fast as forecast?',
     minutes: 3,
     outcomes: YES_NO,
@@ -92,6 +95,7 @@ export const MEASURED_QUESTIONS: readonly Question[] = [
   },
   {
     code: 'second-sweep',
+    protocol: 'sweep',
     text: 'Read the whole surface a second time. Are the same places slow?',
     minutes: 240,
     outcomes: [
@@ -114,6 +118,7 @@ export const MEASURED_QUESTIONS: readonly Question[] = [
   },
   {
     code: 'free-space',
+    protocol: 'retest',
     text: 'Free a fifth of it, let it rest for half an hour with the power on, and measure again. Is it faster?',
     minutes: 40,
     outcomes: YES_NO,
@@ -128,6 +133,7 @@ export const MEASURED_QUESTIONS: readonly Question[] = [
   },
   {
     code: 'paused',
+    protocol: 'soak',
     text: 'Pause index, backup, virus scanner and synchronising folders, and measure again. Is it even and fast now?',
     minutes: 6,
     outcomes: YES_NO,
@@ -137,6 +143,7 @@ export const MEASURED_QUESTIONS: readonly Question[] = [
   },
   {
     code: 'scratch-volume',
+    protocol: 'pair-check',
     text: 'Measure once on a volume without encryption. Is it as fast as forecast?',
     minutes: 8,
     outcomes: YES_NO,

@@ -94,6 +94,8 @@ export async function adviceFor(
   args: { crateId: string; run: StoredRun; input: PlanInput; report: PlanReport }
 ): Promise<Advice | null> {
   const below = compareWithPlan(args.run.results, args.report).some(({ place }) => place === 'below');
+  // Figures that are as forecast, with no series behind them, ask for nothing.
+  if (!below && !args.run.series && !args.run.found) return null;
   return adviceOf(await judgementOf(db, args), below);
 }
 

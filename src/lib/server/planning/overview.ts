@@ -1,7 +1,6 @@
 import type { Knex } from 'knex';
 import { answersOfBuild } from '#core/answers/of-build';
 import type { PlanAnswer } from '#core/answers/answers';
-import type { Advice } from '#core/diagnosis/of-run';
 import { newestFigures } from '#core/results/newest';
 import { compareWithPlan, type Comparison } from '#core/results/compare';
 import type { BuildStage } from '#core/build/stages';
@@ -54,21 +53,19 @@ export async function buildRows(db: Knex, crateId: string, today: string): Promi
     loadLibrary(db, crateId, choices),
     sheetsOf(db, { crateId, buildIds: atTheBench(builds) })
   ]);
-  const nowOf = new Map(builds.map((build) => [build.id, buildNow(library, build)]));
-  const newestOf = (id: string) =>
-    newestFigures(
-      runs.filter((run) => run.buildId === id),
+  const judged = [];
+  for (const build of builds) {
+    // As its parts are now: every page shows the same verdict and price, and this one says where it was planned otherwise.
+    const now = buildNow(library, build);
+    const { snapshot: input, report } = now;
+    const newest = newestFigures(
+      runs.filter(({ buildId }) => buildId === build.id),
       demo
     );
-  const advised = new Map<string, Advice | null>();
-  for (const [id, { snapshot, report }] of nowOf) {
-    const run = newestOf(id);
-    if (run) advised.set(id, await adviceFor(db, { crateId, run, input: snapshot, report }));
+    const advice = newest && (await adviceFor(db, { crateId, run: newest, input, report }));
+    judged.push({ build, now, newest, advice });
   }
-  return builds.map((build) => {
-    // As its parts are now: every page shows the same verdict and price, and this one says where it was planned otherwise.
-    const { report, snapshot, differences } = nowOf.get(build.id) ?? buildNow(library, build);
-    const newest = newestOf(build.id);
+  return judged.map(({ build, now: { report, snapshot, differences }, newest, advice }) => {
     const comparisons = newest ? compareWithPlan(newest.results, report) : [];
     const outdated = differences.length > 0;
     const next = nextStep(
@@ -78,7 +75,7 @@ export async function buildRows(db: Knex, crateId: string, today: string): Promi
         outdated,
         latest: comparisons,
         measuredOn: newest?.date,
-        advice: advised.get(build.id),
+        advice,
         sheet: progress(build, snapshot, 'assemble'),
         formatSheet: progress(build, snapshot, 'format'),
         rules: library.houseRules

@@ -16,17 +16,7 @@
   };
   /** The one test that tells most for its minutes, with everything that it can show as a button. */
   let { next, busy, onanswer, measureHref }: Props = $props();
-  /** Tests that are a way of measuring. */
-  const MEASURED_BY: Partial<Record<string, ProtocolId>> = {
-    'made-up-source': 'pair-check',
-    'same-again': 'soak',
-    fan: 'soak',
-    paused: 'soak',
-    'second-sweep': 'sweep',
-    'free-space': 'retest',
-    'scratch-volume': 'pair-check'
-  };
-  const protocol = $derived(MEASURED_BY[next.test]);
+  const { protocol } = $derived(next);
   const outcomes = $derived([
     ...next.outcomes.map(({ outcome, text, points }) => ({ outcome, text, then: CAUSE_NAMES[points] ?? points })),
     { outcome: CANNOT_TELL, text: next.tools.length > 0 ? 'I cannot try that' : 'I cannot tell' }
