@@ -14,7 +14,6 @@ const disk = (change: object) =>
     sides: undefined,
     ...change
   });
-const usb10 = { modes: ['usb-10g'] as const };
 const encrypted: Job = {
   name: 'j',
   purposes: ['exchange'],
@@ -24,6 +23,16 @@ const encrypted: Job = {
   encrypt: true
 } as Job;
 
+/** A case for 2.5 or 3.5 inches. */
+const sataCase = (formFactor: '2.5in' | '3.5in', mode: 'usb-5g' | 'usb-10g') =>
+  anEnclosure({
+    formFactor,
+    protocols: ['sata'],
+    m2LengthsMm: undefined,
+    m2Keys: undefined,
+    modes: [mode],
+    downstreamPcie: undefined
+  });
 /** After its cache it is slower than a 10 Gb/s link. */
 const slowAfter = aDrive({
   readMBps: 3500,
@@ -57,15 +66,8 @@ export const BUILDS = {
   /** SATA SSD at 10 Gb/s, Windows. */
   sata: anInput({
     host: aHost({ modes: ['usb-10g'] }, { os: windows }),
-    cable: aCable({ ...usb10, modes: ['usb-10g'] }),
-    enclosure: anEnclosure({
-      formFactor: '2.5in',
-      protocols: ['sata'],
-      m2LengthsMm: undefined,
-      m2Keys: undefined,
-      modes: ['usb-10g'],
-      downstreamPcie: undefined
-    }),
+    cable: aCable({ modes: ['usb-10g'] }),
+    enclosure: sataCase('2.5in', 'usb-10g'),
     drive: aDrive({
       media: 'sata-ssd',
       formFactor: '2.5in',
@@ -93,14 +95,7 @@ export const BUILDS = {
   hdd: anInput({
     host: aHost({ modes: ['usb-5g'] }),
     cable: aCable({ modes: ['usb-5g'] }),
-    enclosure: anEnclosure({
-      formFactor: '3.5in',
-      protocols: ['sata'],
-      m2LengthsMm: undefined,
-      m2Keys: undefined,
-      modes: ['usb-5g'],
-      downstreamPcie: undefined
-    }),
+    enclosure: sataCase('3.5in', 'usb-5g'),
     drive: disk({
       formFactor: '3.5in',
       capacityTB: 8,
@@ -113,14 +108,7 @@ export const BUILDS = {
   smr: anInput({
     host: aHost({ modes: ['usb-5g'] }, { os: windows }),
     cable: aCable({ modes: ['usb-5g'] }),
-    enclosure: anEnclosure({
-      formFactor: '2.5in',
-      protocols: ['sata'],
-      m2LengthsMm: undefined,
-      m2Keys: undefined,
-      modes: ['usb-5g'],
-      downstreamPcie: undefined
-    }),
+    enclosure: sataCase('2.5in', 'usb-5g'),
     drive: disk({
       formFactor: '2.5in',
       capacityTB: 4,

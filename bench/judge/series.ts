@@ -71,6 +71,23 @@ export function stepDown(args: {
   return { series, stepS, everyS };
 }
 
+/** A rate of 900 MB/s that falls to another now and then, for so many seconds. */
+const spells =
+  ({ chance, least, most, left }: { chance: number; least: number; most: number; left: number }) =>
+  (seed: number): Series => {
+    let seconds = 0;
+    return madeUp({
+      seed,
+      noise: 0.05,
+      samples: 500,
+      rate: (_share, _s, random) => {
+        if (seconds > 0) seconds -= 1;
+        else if (random() < chance) seconds = least + Math.floor(random() * (most - least + 1));
+        return seconds > 0 ? left : 900;
+      }
+    });
+  };
+
 /** Shapes that have no cliff. */
 export const NO_CLIFF: Record<string, (seed: number) => Series> = {
   'flat, white noise to 10 %': (seed) => madeUp({ seed, noise: 0.01 + 0.03 * (seed % 4), rate: () => 900 }),
@@ -92,32 +109,8 @@ export const NO_CLIFF: Record<string, (seed: number) => Series> = {
     const over = 10 + (seed % 6) * 10;
     return madeUp({ seed, noise: 0.05, rate: (_share, s) => 1500 * (1 - 0.7 * Math.exp((-3 * s) / over)) });
   },
-  'drop-outs of 1 to 20 s, 5 %': (seed) => {
-    let left = 0;
-    return madeUp({
-      seed,
-      noise: 0.05,
-      samples: 500,
-      rate: (_share, _s, random) => {
-        if (left > 0) left -= 1;
-        else if (random() < 0.012) left = 1 + Math.floor(random() * 20);
-        return left > 0 ? 0 : 900;
-      }
-    });
-  },
-  'irregular dips of 2 to 15 s, 5 %': (seed) => {
-    let left = 0;
-    return madeUp({
-      seed,
-      noise: 0.05,
-      samples: 500,
-      rate: (_share, _s, random) => {
-        if (left > 0) left -= 1;
-        else if (random() < 0.02) left = 2 + Math.floor(random() * 14);
-        return left > 0 ? 420 : 900;
-      }
-    });
-  },
+  'drop-outs of 1 to 20 s, 5 %': spells({ chance: 0.012, least: 1, most: 20, left: 0 }),
+  'irregular dips of 2 to 15 s, 5 %': spells({ chance: 0.02, least: 2, most: 15, left: 420 }),
   'periodic dips, 5 %': (seed) =>
     madeUp({ seed, noise: 0.05, samples: 600, rate: (_share, s) => (s % (40 + (seed % 5) * 10) < 4 ? 450 : 1000) })
 };

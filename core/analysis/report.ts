@@ -1,8 +1,8 @@
 import { z } from 'zod';
+import { bandSchema } from '../plan/report.ts';
 import { conditionsSchema } from '../results/conditions.ts';
 import { seriesSchema } from '../series/series.ts';
 
-const bandSchema = z.strictObject({ low: z.number(), typical: z.number(), high: z.number() });
 export const ANALYSED_DIRECTIONS = ['read', 'write', 'mixed'] as const;
 
 /** What is analysed: a series that was sampled while data went one way. */

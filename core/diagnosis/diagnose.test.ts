@@ -155,7 +155,7 @@ describe('lines of a system log', () => {
 
   it('of other matters say nothing', () => {
     const other = 'systemd[1]: Started Daily apt download activities.\naudit: type=1400 apparmor="ALLOWED"\n\n';
-    expect(readSystemLog(other)).toEqual({ signs: new Map(), lines: 4, read: 0 });
+    expect(readSystemLog(other)).toEqual({ signs: new Map(), lines: 4, said: [] });
   });
 
   it('count the last speed only: it may have been plugged in twice', () => {

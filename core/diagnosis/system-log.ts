@@ -146,12 +146,13 @@ export const LONGEST_LOG = 8_000_000;
 /**
  * Reads lines of a system log.
  * @param text of any length; of more than eight million characters the end
- * @returns how often each sign is there, without those that are not; `lines` that were looked at, and how many of them said something
+ * @returns how often each sign is there, without those that are not; `lines` that were looked at, and those of them that `said` something
  * @example readSystemLog('usb 2-1: reset SuperSpeed USB device number 4').signs.get('reset') // 1
  */
-export function readSystemLog(text: string): { signs: Map<LogSign, number>; lines: number; read: number } {
+export function readSystemLog(text: string): { signs: Map<LogSign, number>; lines: number; said: string[] } {
   const signs = new Map<LogSign, number>();
-  let [lines, read] = [0, 0];
+  let lines = 0;
+  const said: string[] = [];
   let speed: LogSign | undefined;
   for (const line of text.slice(-LONGEST_LOG).split('\n')) {
     lines += 1;
@@ -163,11 +164,11 @@ export function readSystemLog(text: string): { signs: Map<LogSign, number>; line
       if (sign.startsWith('speed-')) speed = sign;
       else signs.set(sign, (signs.get(sign) ?? 0) + 1);
     }
-    if (any) read += 1;
+    if (any) said.push(line);
   }
   // It may have been plugged in more than once: how it came up last is how it runs.
   if (speed) signs.set(speed, 1);
-  return { signs, lines, read };
+  return { signs, lines, said };
 }
 
 /**

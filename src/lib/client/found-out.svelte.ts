@@ -1,6 +1,8 @@
 import type { FoundLater } from '#core/diagnosis/found';
 import type { Diagnosis } from '#core/diagnosis/diagnose';
 import { day } from '#core/quantities/format';
+import { invalidateAll } from '$app/navigation';
+import type { Refusal } from '$lib/ui/parts/refused';
 import { changesOf } from './change';
 
 /** A run as far as what was found out about it is kept with it. */
@@ -24,25 +26,34 @@ export class FoundOut {
     return this.#of().run.found ?? { tried: [] };
   }
 
-  async #during(work: () => Promise<unknown>): Promise<void> {
-    if (this.busy) return;
+  /** Does one thing at a time. @returns whether it was done */
+  async #during(work: () => Promise<Refusal | undefined>): Promise<boolean> {
+    if (this.busy) return false;
     this.busy = true;
     try {
-      await work();
+      return (await work()) === undefined;
     } finally {
       this.busy = false;
     }
   }
 
-  /** Keeps what was found out; somebody who was first is not overwritten. */
-  keep(found: FoundLater, words = 'Taken into account.'): Promise<void> {
+  /** Keeps what was found out. Where somebody else was first nothing is overwritten, and what they found is shown. */
+  keep(found: FoundLater): Promise<boolean> {
     const { crateId, run } = this.#of();
-    return this.#during(() =>
-      changesOf(crateId)('PUT', `/api/crates/${crateId}/runs/${run.id}`, { version: run.version, found }, words)
-    );
+    return this.#during(async () => {
+      const body = { version: run.version, found };
+      const refused = await changesOf(crateId)(
+        'PUT',
+        `/api/crates/${crateId}/runs/${run.id}`,
+        body,
+        'Taken into account.'
+      );
+      if (refused) await invalidateAll();
+      return refused;
+    });
   }
 
-  answer(test: string, outcome: string): Promise<void> {
+  answer(test: string, outcome: string): Promise<boolean> {
     const tried = [...this.found.tried.filter((one) => one.test !== test), { test, outcome }];
     return this.keep({ ...this.found, tried });
   }
@@ -52,7 +63,7 @@ export class FoundOut {
     verdict: 'good' | 'bad',
     pair: { driveId: string; drive: string; bridge: string },
     said: string
-  ): Promise<void> {
+  ): Promise<boolean> {
     const { crateId, run, tag } = this.#of();
     const body = {
       driveId: pair.driveId,
@@ -67,7 +78,7 @@ export class FoundOut {
   }
 
   /** Notes on an item what was proven, with the day of the run. */
-  noteItem(item: NotedItem, diagnosis: Diagnosis): Promise<void> {
+  noteItem(item: NotedItem, diagnosis: Diagnosis): Promise<boolean> {
     const { crateId, run } = this.#of();
     const { id: _id, ...unit } = item.unit;
     const notes = [unit.notes, `${run.date}: ${diagnosis.causes[0]?.says ?? ''}`]

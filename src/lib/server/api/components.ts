@@ -40,7 +40,7 @@ import { entryInputSchema, entrySchema } from '#core/sheets/progress';
 import { drawingSchema } from '#core/sheets/drawing';
 import { answerSchema, askSchema, sheetSchema, stageSchema, stepSchema } from '#core/sheets/sheet';
 import { analysisSchema } from '#core/analysis/report';
-import { causeSchema, symptomSchema } from '#core/diagnosis/asking';
+import { causeSchema, symptomSchema, triedAnswerSchema } from '#core/diagnosis/asking';
 import { diagnosisSchema } from '#core/diagnosis/diagnose';
 import { foundSchema } from '#core/diagnosis/found';
 import { nextTestSchema } from '#core/diagnosis/next-test';
@@ -63,16 +63,18 @@ import { chainSchema, rigStateSchema, storedRunSchema } from '../repositories/ru
 import { importRequestSchema } from '../transfer/import-request';
 import { errorSchema } from './operation';
 import { changed, task } from './operations/common';
-import { plannedDriveSchema, planRequestSchema } from './plan-request';
+import { partsOrIds, plannedDriveSchema, planRequestSchema } from './plan-request';
 
 /** The schemas that the OpenAPI document names; everything else stands where it is used. */
 const NAMED: readonly (readonly [string, z.ZodType])[] = [
   ['Error', errorSchema],
   ['Task', task],
+  ...Object.entries(partsOrIds),
   ['Analysis', analysisSchema],
   ['Diagnosis', diagnosisSchema],
   ['NextTest', nextTestSchema],
   ['FoundLater', foundSchema],
+  ['TriedTest', triedAnswerSchema],
   ['Changed', changed],
   ['Band', bandSchema],
   ['Os', osSchema],

@@ -21,7 +21,23 @@ function parameters(op: AnyOperation) {
 }
 
 const content = (schema: object, type = 'application/json') => ({ [type]: { schema } });
-const problem = (description: string) => ({ description, content: content({ $ref: '#/components/schemas/Error' }) });
+
+/** How a request is refused, each written once: an operation refers to those that it knows. */
+const REFUSALS = {
+  BadInput: 'bad input, with the path of each field',
+  NotFound: 'no such thing',
+  Conflict: 'changed elsewhere, or in use',
+  TooLarge: 'body too large',
+  NotJson: 'not application/json',
+  Away: 'the database is away'
+};
+const responses = Object.fromEntries(
+  Object.entries(REFUSALS).map(([name, description]) => [
+    name,
+    { description, content: content({ $ref: '#/components/schemas/Error' }) }
+  ])
+);
+const refusal = (name: keyof typeof REFUSALS) => ({ $ref: `#/components/responses/${name}` });
 
 function describe(name: string, op: AnyOperation) {
   return {
@@ -34,16 +50,10 @@ function describe(name: string, op: AnyOperation) {
         description: 'done',
         content: content(schemaOf(op.response, 'output'), op.produces)
       },
-      ...(op.body || op.params || op.query ? { 400: problem('bad input, with the path of each field') } : {}),
-      ...(op.params ? { 404: problem('no such thing') } : {}),
-      ...(op.body
-        ? {
-            409: problem('changed elsewhere, or in use'),
-            413: problem('body too large'),
-            415: problem('not application/json')
-          }
-        : {}),
-      503: problem('the database is away')
+      ...(op.body || op.params || op.query ? { 400: refusal('BadInput') } : {}),
+      ...(op.params ? { 404: refusal('NotFound') } : {}),
+      ...(op.body ? { 409: refusal('Conflict'), 413: refusal('TooLarge'), 415: refusal('NotJson') } : {}),
+      503: refusal('Away')
     }
   };
 }
@@ -66,7 +76,7 @@ export function openApiDocument(): object {
     },
     servers: [{ url: '/' }],
     paths,
-    components: { schemas: componentsFor(paths) }
+    components: { responses, schemas: componentsFor({ paths, responses }) }
   };
   return document;
 }

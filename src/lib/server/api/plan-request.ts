@@ -23,15 +23,25 @@ const fullOrStored = <T extends z.ZodType>(full: T) => z.union([stored, full]);
 /** A drive with chips that lie on its board, as it is planned with. */
 export const plannedDriveSchema = driveSchema.superRefine(boardRule);
 
+/** Parts as a request may name them, by what each is called in the OpenAPI document: in full, or by the id of a stored one. */
+export const partsOrIds = {
+  HostOrId: fullOrStored(hostSchema),
+  CableOrId: fullOrStored(cableSchema),
+  EnclosureOrId: fullOrStored(enclosureSchema),
+  DriveOrId: fullOrStored(plannedDriveSchema),
+  PadOrId: fullOrStored(padSchema),
+  JobOrId: fullOrStored(jobSchema)
+};
+
 export const planRequestSchema = z.strictObject({
   crateId: id().optional(),
-  host: fullOrStored(hostSchema),
+  host: partsOrIds.HostOrId,
   portId: planInputSchema.shape.portId,
-  cable: fullOrStored(cableSchema).optional(),
-  enclosure: fullOrStored(enclosureSchema),
-  drive: fullOrStored(plannedDriveSchema),
-  pads: z.array(fullOrStored(padSchema)).max(200).optional(),
-  job: fullOrStored(jobSchema).optional(),
+  cable: partsOrIds.CableOrId.optional(),
+  enclosure: partsOrIds.EnclosureOrId,
+  drive: partsOrIds.DriveOrId,
+  pads: z.array(partsOrIds.PadOrId).max(200).optional(),
+  job: partsOrIds.JobOrId.optional(),
   quotes: planInputSchema.shape.quotes,
   houseRules: planInputSchema.shape.houseRules,
   knownPairs: planInputSchema.shape.knownPairs,

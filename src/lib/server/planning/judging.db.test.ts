@@ -7,10 +7,10 @@ import { undo } from '../db/undo';
 import { createBuild, getBuild, updateBuild } from '../repositories/builds';
 import { createCrate } from '../repositories/crates';
 import { createModel } from '../repositories/models';
-import { getRun, updateRun } from '../repositories/runs';
+import { getRun, listRuns, updateRun } from '../repositories/runs';
 import { createUnit } from '../repositories/units';
 import { WORK } from '../workers/functions';
-import { itemOfRun, judgementOfRun, refuseUnknownTests, triedWords } from './judging';
+import { answersByLaterRuns, itemOfRun, judgementOfRun, refuseUnknownTests, triedWords } from './judging';
 import { keepRun } from './keep-run';
 import { planChoice } from './planning';
 import { buildRows } from './overview';
@@ -167,6 +167,36 @@ describe('a run of a build', () => {
     expect(threads.asked).toBe(1);
     await judge(made.id);
     expect(threads.asked).toBe(1);
+  });
+});
+
+describe('a test that is a way of measuring', () => {
+  it('is answered by a later run of the same build, and by no earlier one and none of another', async () => {
+    const build = await aBuild('Asked');
+    const slow = { readMBps: 3300, writeMBps: 830 };
+    await keep(build, { readMBps: 3300, writeMBps: 3250 }, [], '2026-11-10');
+    const id = await keep(build, slow, [], '2026-11-12');
+    await keep(await aBuild('Another'), { readMBps: 3300, writeMBps: 3250 }, [], '2026-11-14');
+    const ask = async () => {
+      const run = await getRun(db, { crateId, id });
+      const { snapshot } = await getBuild(db, { crate_id: crateId, id: build });
+      const same = await listRuns(db, { crateId, buildId: build });
+      const next = {
+        test: 'made-up-source',
+        text: '',
+        minutes: 3,
+        tools: [],
+        protocol: 'pair-check' as const,
+        because: '',
+        outcomes: []
+      };
+      return answersByLaterRuns(db, { crateId, run, input: { ...snapshot, writeCache: 'performance' }, next, same });
+    };
+    expect(await ask()).toEqual([]);
+    const later = await keep(build, { readMBps: 3310, writeMBps: 3240 }, [], '2026-11-13');
+    expect(await ask()).toEqual([
+      { runId: later, protocol: 'pair-check', date: '2026-11-13', simulated: false, outcome: 'yes' }
+    ]);
   });
 });
 

@@ -7,7 +7,10 @@ import { diagnose } from '#core/diagnosis/diagnose';
 import type { FoundLater } from '#core/diagnosis/found';
 import { adviceOf, judgeRun, sampledRun, type Advice, type Judgement } from '#core/diagnosis/of-run';
 import type { CaseTemperatures } from '#core/diagnosis/shapes';
-import { situationOf } from '#core/diagnosis/situation';
+import { answerByRun } from '#core/diagnosis/answered-by-run';
+import type { NextTest } from '#core/diagnosis/next-test';
+import { situationOf, type Situation } from '#core/diagnosis/situation';
+import type { ProtocolId } from '#core/results/protocol-ids';
 import type { History, SuspectPart } from '#core/diagnosis/suspects';
 import { digest } from '#core/assembly/hands';
 import type { PlanInput, PlanReport } from '#core/plan/report';
@@ -81,12 +84,14 @@ export async function judgementOf(
 ): Promise<Judgement> {
   const { crateId, run, input, history } = args;
   const at = situationOf(input);
-  const reading =
-    run.series && run.rig?.state !== 'running'
-      ? await readingOf(db, crateId, run, (series) => sampledRun(run, at, series, run.series?.phases))
-      : { stretches: [] };
-  return judgeRun({ ...run, ...reading, history }, at);
+  return judgeRun({ ...run, ...(await sampledReading(db, crateId, run, at)), history }, at);
 }
+
+/** Reads the series of a run against the forecast of its build; nothing while it is still sampled. */
+const sampledReading = (db: Knex, crateId: string, run: StoredRun, at: Situation): Promise<Reading> =>
+  run.series && run.rig?.state !== 'running'
+    ? readingOf(db, crateId, run, (series) => sampledRun(run, at, series, run.series?.phases))
+    : Promise.resolve({ stretches: [] });
 
 /** Says what the newest result of a build asks for. */
 export async function adviceFor(
@@ -241,3 +246,35 @@ export function triedWords(run: StoredRun, input: PlanInput): { test: string; te
     return [{ test, text: `${wordsFor(question.text, at)} ${answer}.` }];
   });
 }
+
+/** A later run that answers a test, with the outcome that it shows. */
+export type AnsweringLater = { runId: string; protocol: ProtocolId; date: string; simulated: boolean; outcome: string };
+
+/** Finds the later runs of the same build that answer a test which is a way of measuring, the newest first. */
+export async function answersByLaterRuns(
+  db: Knex,
+  args: { crateId: string; run: StoredRun; input: PlanInput; next: NextTest | null; same: readonly StoredRun[] }
+): Promise<AnsweringLater[]> {
+  const { crateId, run, input, next, same } = args;
+  if (!next?.protocol) return [];
+  const later = same
+    .filter((one) => one.protocol === next.protocol && one.simulated === run.simulated && isLater(one, run))
+    .filter(({ rig }) => !rig || rig.state === 'done')
+    .slice(0, MOST_LATER);
+  const at = situationOf(input);
+  const read = async (one: StoredRun) => ({ ...one, ...(await sampledReading(db, crateId, one, at)) });
+  const before = await read(run);
+  const answers: AnsweringLater[] = [];
+  for (const one of later) {
+    const outcome = answerByRun(next.test, { before, later: await read(one), forecast: at.report.throughput });
+    if (outcome)
+      answers.push({ runId: one.id, protocol: one.protocol, date: one.date, simulated: one.simulated, outcome });
+  }
+  return answers;
+}
+
+/** More runs than this are not looked through for an answer. */
+const MOST_LATER = 5;
+/** Ids rise with the time at which runs were kept. */
+const isLater = (one: StoredRun, other: StoredRun): boolean =>
+  one.date > other.date || (one.date === other.date && one.id > other.id);

@@ -8,7 +8,8 @@
     /** What each test that was tried asked and showed, in words. */
     tried: readonly { test: string; text: string }[];
     busy: boolean;
-    onchange: (found: FoundLater) => void;
+    /** Keeps it; tells whether it was kept. */
+    onchange: (found: FoundLater) => Promise<boolean>;
   };
   /** What else is known of a run: the speed that the system shows, lines of its log, and the tests that were tried. */
   let { found, tried, busy, onchange }: Props = $props();
@@ -17,11 +18,10 @@
   const read = $derived(log.trim() === '' ? null : readSystemLog(log));
   const LONGEST = 100_000;
 
-  /** Only lines that say something are kept, so that a long log fits. */
-  function keepLog(): void {
-    const lines = log.split('\n').filter((line) => readSystemLog(line).read > 0);
-    onchange({ ...found, log: lines.join('\n').slice(0, LONGEST) });
-    log = '';
+  /** Only lines that say something are kept, the last of them, so that a long log fits; what was pasted stays until they are. */
+  async function keepLog(): Promise<void> {
+    const kept = await onchange({ ...found, log: (read?.said ?? []).join('\n').slice(-LONGEST) });
+    if (kept) log = '';
   }
   function without<K extends keyof FoundLater>(key: K): FoundLater {
     const rest = { ...found };
@@ -40,7 +40,7 @@
         value={found.negotiatedGbps ?? ''}
         onchange={(e) => {
           const value = Number(e.currentTarget.value);
-          onchange(value > 0 ? { ...found, negotiatedGbps: value } : without('negotiatedGbps'));
+          void onchange(value > 0 ? { ...found, negotiatedGbps: value } : without('negotiatedGbps'));
         }}
       >
         <option value="">I do not know</option>
@@ -57,14 +57,16 @@
         spellcheck="false"></textarea></label
     >
     {#if read}<p class="small" role="status">
-        {read.read === 0
+        {read.said.length === 0
           ? `None of ${counted(read.lines, 'line')} says anything about the connection that is known here.`
-          : `${read.read} of ${read.lines} lines say something.`}
-        <button type="button" disabled={busy || read.read === 0} onclick={keepLog}>Take them into account</button>
+          : `${read.said.length} of ${counted(read.lines, 'line')} ${read.said.length === 1 ? 'says' : 'say'} something.`}
+        <button type="button" disabled={busy || read.said.length === 0} onclick={() => void keepLog()}
+          >Take them into account</button
+        >
       </p>{/if}
     {#if found.log}<p class="small">
         {counted(found.log.split('\n').length, 'line')} of the log kept.
-        <button type="button" class="link" disabled={busy} onclick={() => onchange(without('log'))}
+        <button type="button" class="link" disabled={busy} onclick={() => void onchange(without('log'))}
           >Leave them out</button
         >
       </p>{/if}
@@ -81,7 +83,7 @@
           class="link no-print"
           disabled={busy}
           aria-label="Take back: {one.text}"
-          onclick={() => onchange({ ...found, tried: found.tried.filter(({ test }) => test !== one.test) })}
+          onclick={() => void onchange({ ...found, tried: found.tried.filter(({ test }) => test !== one.test) })}
           >Take back</button
         >
       </li>

@@ -2,6 +2,7 @@
   import type { NextTest } from '#core/diagnosis/next-test';
   import { CAUSE_NAMES } from '#core/diagnosis/names';
   import { CANNOT_TELL } from '#core/diagnosis/question';
+  import { day } from '#core/quantities/format';
   import { PROTOCOL_LABEL } from '#core/results/newest';
   import type { ProtocolId } from '#core/results/protocol-ids';
   import Outcomes from '../trouble/Outcomes.svelte';
@@ -10,12 +11,15 @@
   type Props = {
     next: NextTest;
     busy: boolean;
+    /** Later runs that answer it. */
+    answers: readonly { runId: string; protocol: ProtocolId; date: string; simulated: boolean; outcome: string }[];
+    runHref: (id: string) => string;
     onanswer: (outcome: string) => void;
     /** Where a way of measuring is begun on this build. */
     measureHref: (protocol: ProtocolId) => string;
   };
   /** The one test that tells most for its minutes, with everything that it can show as a button. */
-  let { next, busy, onanswer, measureHref }: Props = $props();
+  let { next, busy, answers, runHref, onanswer, measureHref }: Props = $props();
   const { protocol } = $derived(next);
   const outcomes = $derived([
     ...next.outcomes.map(({ outcome, text, points }) => ({ outcome, text, then: CAUSE_NAMES[points] ?? points })),
@@ -32,9 +36,17 @@
   <h2 id="next-head">{next.text}</h2>
   <p class="small">{next.because}</p>
   {#if protocol}<p class="small">
-      <a href={measureHref(protocol)}>Measure it: {PROTOCOL_LABEL[protocol]}</a>, on the rig or by hand; then say here
-      what it showed.
+      <a href={measureHref(protocol)}>Measure it: {PROTOCOL_LABEL[protocol]}</a>, on the rig or by hand; what it shows
+      can then be taken here.
     </p>{/if}
+  {#each answers as { runId, protocol: by, date, simulated, outcome } (runId)}
+    <p class="small">
+      The <a href={runHref(runId)}>{PROTOCOL_LABEL[by]} of {day(date)}</a>{simulated ? ', a simulated one,' : ''} answers
+      it:
+      <strong>{next.outcomes.find((one) => one.outcome === outcome)?.text ?? outcome}</strong>
+      <button type="button" class="link no-print" disabled={busy} onclick={() => onanswer(outcome)}>Take it</button>
+    </p>
+  {/each}
   <Outcomes {outcomes} quietly={CANNOT_TELL} {busy} {onanswer} />
 </section>
 

@@ -1,14 +1,12 @@
 import { z } from 'zod';
-import { triedAnswerSchema, UnknownAnswer } from '#core/diagnosis/asking';
+import { symptomSchema, triedAnswerSchema, UnknownAnswer } from '#core/diagnosis/asking';
 import { analysisSchema, ANALYSED_DIRECTIONS } from '#core/analysis/report';
 import { diagnose, diagnosisSchema, type Diagnosis } from '#core/diagnosis/diagnose';
 import type { Observed } from '#core/diagnosis/observed';
-import { situationOf } from '#core/diagnosis/situation';
-import { symptomSchema } from '#core/diagnosis/asking';
+import { situationOf, type Situation } from '#core/diagnosis/situation';
 import { historySchema } from '#core/diagnosis/suspects';
-import type { PlanInput } from '#core/plan/report';
 import { conditionsSchema } from '#core/results/conditions';
-import { resultsSchema } from '#core/results/run';
+import { pairResultsSchema, resultsSchema } from '#core/results/run';
 import { seriesSchema } from '#core/series/series';
 import { refuse } from '../../problems/problem';
 import { inWorker } from '../../workers/run';
@@ -21,7 +19,7 @@ const LONGEST_LOG = 8_000_000;
 
 const evidence = {
   ...resultsSchema.shape,
-  results: resultsSchema.optional().describe('instead of figures beside the parts'),
+  results: pairResultsSchema.optional().describe('instead of figures beside the parts'),
   analysis: analysisSchema.optional().describe('as `analyse` gives it'),
   series: seriesSchema.optional(),
   direction: z.enum(ANALYSED_DIRECTIONS).optional().describe('of the series; `write` unless it is given'),
@@ -50,9 +48,9 @@ function resultsOf(body: Asked): Observed['results'] {
 }
 
 /** @throws Problem `bad-input` with the path of a test that this build is not asked for */
-function judged(input: PlanInput, observed: Observed): Diagnosis {
+function judged(at: Situation, observed: Observed): Diagnosis {
   try {
-    return diagnose(situationOf(input), observed);
+    return diagnose(at, observed);
   } catch (error) {
     if (!(error instanceof UnknownAnswer)) throw error;
     const what = error.what === 'test' ? 'is nothing that this build is asked' : 'is no outcome of this test';
@@ -72,15 +70,16 @@ export const diagnoseOperations = {
     bodyLimit: DIAGNOSE_BODY,
     response: diagnosisSchema,
     handle: async ({ db, body, request: http }) => {
-      const given = body;
-      const { analysis, series, direction, symptoms, conditions, negotiatedGbps, log, tried, history } = given;
-      const rest = Object.fromEntries(Object.entries(given).filter(([key]) => !(key in evidence)));
-      const input = await resolvePlanRequest(db, rest as z.output<typeof planRequestSchema>);
+      const { analysis, series, direction, symptoms, conditions, negotiatedGbps, log, tried, history } = body;
+      const rest = Object.fromEntries(Object.entries(body).filter(([key]) => !(key in evidence)));
+      const at = situationOf(await resolvePlanRequest(db, rest as z.output<typeof planRequestSchema>));
       const way = direction === 'read' ? 'read' : 'write';
+      const startC = at.report.thermal?.startC ?? undefined;
       const read =
-        analysis ?? (series && (await inWorker('analyse', { series, direction: way }, { signal: http.signal })));
-      return judged(input, {
-        results: resultsOf(given),
+        analysis ??
+        (series && (await inWorker('analyse', { series, direction: way, startC }, { signal: http.signal })));
+      return judged(at, {
+        results: resultsOf(body),
         ...(read ? { analysis: read, direction: way } : {}),
         ...(series?.caseC ? { case: { t: series.t, caseC: series.caseC } } : {}),
         symptoms,

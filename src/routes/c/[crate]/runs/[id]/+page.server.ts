@@ -4,7 +4,7 @@ import { plainSentence } from '#core/diagnosis/sentence';
 import type { PlanInput } from '#core/plan/report';
 import { reduceSeries } from '#core/series/reduce';
 import { forPage } from '$lib/server/pages/page';
-import { itemOfRun, judgementOfRun, readAlone, triedWords } from '$lib/server/planning/judging';
+import { answersByLaterRuns, itemOfRun, judgementOfRun, readAlone, triedWords } from '$lib/server/planning/judging';
 import { buildNow, loadLibrary } from '$lib/server/planning/planning';
 import { listAttachments } from '$lib/server/repositories/attachments';
 import { getBuild } from '$lib/server/repositories/builds';
@@ -18,10 +18,17 @@ const DRAWN = 1600;
 const subjectOf = ({ buildId, hostId, modelId }: StoredRun) =>
   buildId ? { buildId } : hostId ? { hostId } : { modelId: modelId ?? '' };
 
-type Asked = { crateId: string; run: StoredRun; demo: boolean; input: PlanInput | undefined };
+type Asked = {
+  crateId: string;
+  run: StoredRun;
+  demo: boolean;
+  input: PlanInput | undefined;
+  /** Other runs of the same. */
+  same: readonly StoredRun[];
+};
 
 /** What came out of a run, as its page shows it. What is held in the middle is not judged: it may go on. */
-async function judgedForPage(db: Knex, { crateId, run, demo, input }: Asked) {
+async function judgedForPage(db: Knex, { crateId, run, demo, input, same }: Asked) {
   if (run.rig?.state === 'running' || run.rig?.state === 'paused') return { judged: undefined, events: [], plain: '' };
   const made = await judgementOfRun(db, { crateId, run, demo });
   if (!made) {
@@ -33,7 +40,9 @@ async function judgedForPage(db: Knex, { crateId, run, demo, input }: Asked) {
   const of = diagnosis.causes[0]?.of;
   const item = of && (await itemOfRun(db, { crateId, run }, of));
   const tried = input ? triedWords(run, input) : [];
-  return { judged: { sentence, diagnosis, names, tried, item }, events: eventsOf(stretches), plain: '' };
+  const { next } = diagnosis;
+  const answers = input ? await answersByLaterRuns(db, { crateId, run, input, next, same }) : [];
+  return { judged: { sentence, diagnosis, names, tried, item, answers }, events: eventsOf(stretches), plain: '' };
 }
 
 export async function load({ params, parent }) {
@@ -49,7 +58,7 @@ export async function load({ params, parent }) {
       listAttachments(db, { crateId: crate.id, subjectId: run.id }),
       listRuns(db, { crateId: crate.id, ...subjectOf(run), limit: 50 })
     ]);
-    const judged = await judgedForPage(db, { crateId: crate.id, run, demo: crate.demo, input: now?.snapshot });
+    const judged = await judgedForPage(db, { crateId: crate.id, run, demo: crate.demo, input: now?.snapshot, same });
     return {
       ...judged,
       run,

@@ -1,7 +1,6 @@
 <script lang="ts">
   import { invalidateAll } from '$app/navigation';
   import { Button } from 'carbon-components-svelte';
-  import { LINK_MODES } from '#core/facts/link-modes';
   import { coolDown } from '#core/protocols/planner';
   import { protocolOf } from '#core/protocols/protocols';
   import { testedBuild } from '#core/protocols/tested';
@@ -11,18 +10,13 @@
   import { FoundOut } from '$lib/client/found-out.svelte';
   import { MeasureRun } from '$lib/client/measure-run.svelte';
   import { askRig, chime, LiveRun } from '$lib/client/live-run.svelte';
-  import CauseActs from '$lib/ui/diagnosis/CauseActs.svelte';
-  import Causes from '$lib/ui/diagnosis/Causes.svelte';
-  import FoundOutForm from '$lib/ui/diagnosis/FoundOut.svelte';
-  import NextTestPanel from '$lib/ui/diagnosis/NextTestPanel.svelte';
-  import Suspects from '$lib/ui/diagnosis/Suspects.svelte';
-  import ConditionsForm from '$lib/ui/measure/ConditionsForm.svelte';
-  import ConditionsList from '$lib/ui/measure/ConditionsList.svelte';
+  import RunJudgement from '$lib/ui/diagnosis/RunJudgement.svelte';
   import CompareRuns from '$lib/ui/measure/CompareRuns.svelte';
   import CopyRepeats from '$lib/ui/measure/CopyRepeats.svelte';
   import { FAULT_WORDS } from '$lib/ui/measure/fault-words';
   import RigProgress from '$lib/ui/measure/RigProgress.svelte';
   import RunChart from '$lib/ui/measure/RunChart.svelte';
+  import RunConditions from '$lib/ui/measure/RunConditions.svelte';
   import RunPictures from '$lib/ui/measure/RunPictures.svelte';
 
   let { data } = $props();
@@ -80,16 +74,9 @@
   });
 
   const ask = (what: 'cancel' | 'resume', body: object) => askRig(path, what, body);
-  let edited = $state.raw<typeof run.conditions>();
-  async function keepConditions(): Promise<void> {
-    if (!edited) return;
-    const refused = await change(
-      'PUT',
-      path,
-      { version: run.version, conditions: edited },
-      'The conditions are changed.'
-    );
-    if (!refused) edited = undefined;
+  async function keepConditions(conditions: typeof run.conditions): Promise<boolean> {
+    const body = { version: run.version, conditions };
+    return (await change('PUT', path, body, 'The conditions are changed.')) === undefined;
   }
   const remove = () =>
     change(
@@ -168,32 +155,14 @@
         </li>{/each}
     </ul>
   {/if}
-  {#if judged}
-    <Suspects suspects={judged.diagnosis.suspects} names={judged.names} />
-    <CauseActs
-      diagnosis={judged.diagnosis}
-      tag={build?.tag ?? ''}
-      pair={pair && `${pair.drive} with ${pair.bridge}`}
-      item={judged.item?.unit.tag}
-      busy={finding.busy}
-      onpair={(verdict) => pair && void finding.notePair(verdict, pair, judged.sentence.text)}
-      onitem={() => judged.item && void finding.noteItem(judged.item, judged.diagnosis)}
-    />
-    {#if judged.diagnosis.known.length > 0}<Causes diagnosis={judged.diagnosis} simulated={run.simulated} />{/if}
-    {#if judged.diagnosis.next && judged.diagnosis.known.length > 0}
-      {@const next = judged.diagnosis.next}
-      <NextTestPanel
-        {next}
-        busy={finding.busy}
-        onanswer={(outcome) => void finding.answer(next.test, outcome)}
-        measureHref={(id) => `/b/${build?.tag}/measure/plan?protocol=${id}`}
-      />
-    {/if}
-    <FoundOutForm
-      found={finding.found}
-      tried={judged.tried}
-      busy={finding.busy}
-      onchange={(found) => void finding.keep(found)}
+  {#if judged && build}
+    <RunJudgement
+      {judged}
+      {finding}
+      tag={build.tag}
+      {pair}
+      simulated={run.simulated}
+      runHref={(id) => `${home}/runs/${id}`}
     />
   {/if}
 
@@ -230,45 +199,13 @@
       <CompareRuns {run} others={data.same} />
     </section>
     <section aria-label="Conditions">
-      <h2>Conditions</h2>
-      <p class="small quiet">
-        {[
-          run.chain.host,
-          run.chain.port,
-          run.chain.os,
-          run.chain.cable,
-          run.chain.enclosure,
-          run.chain.drive,
-          run.chain.mode ? LINK_MODES[run.chain.mode].label : ''
-        ]
-          .filter(Boolean)
-          .join(' · ')}
-      </p>
-      {#if edited}
-        <ConditionsForm
-          conditions={edited}
-          needed={protocol.needs}
-          tried={false}
-          onchange={(next) => (edited = next)}
-        />
-        <label class="small notes"
-          >Notes <textarea
-            rows="3"
-            maxlength="2000"
-            value={edited.notes ?? ''}
-            oninput={(e) => {
-              const { notes: _had, ...rest } = edited ?? {};
-              edited = e.currentTarget.value.trim() === '' ? rest : { ...rest, notes: e.currentTarget.value };
-            }}></textarea></label
-        >
-        <Button size="small" on:click={() => void keepConditions()}>Keep the conditions</Button>
-        <Button size="small" kind="ghost" on:click={() => (edited = undefined)}>Leave them as they were</Button>
-      {:else}
-        <ConditionsList conditions={run.conditions} />
-        {#if !running}<Button size="small" kind="tertiary" on:click={() => (edited = run.conditions)}
-            >Change the conditions</Button
-          >{/if}
-      {/if}
+      <RunConditions
+        conditions={run.conditions}
+        chain={run.chain}
+        needed={protocol.needs}
+        mayChange={!running}
+        onkeep={keepConditions}
+      />
       <RunPictures
         pictures={data.pictures}
         srcOf={(id) => `/api/crates/${data.crate.id}/attachments/${id}`}
@@ -329,21 +266,6 @@
   }
   h2 {
     margin: 10px 0 6px;
-  }
-  .notes {
-    display: block;
-    margin: 8px 0;
-  }
-  textarea {
-    padding: 4px 6px;
-    border: 1px solid var(--ash-edge);
-    background: var(--ash-sheet);
-    color: inherit;
-    font: inherit;
-  }
-  textarea {
-    display: block;
-    width: 100%;
   }
   @media (max-width: 900px) {
     .columns {
