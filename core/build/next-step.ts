@@ -14,6 +14,8 @@ export type NextStep = {
   station: 'pair' | 'assemble' | 'format' | 'measure' | 'log';
   tone: 'urgent' | 'do' | 'waits';
   marks?: BuildStage;
+  /** ISO date of the first day on which it is another step, though nothing else changes. */
+  until?: string;
 };
 
 export type BuildState = {
@@ -102,7 +104,7 @@ function inUse({ stage, measuredOn }: BuildState, today: string): NextStep {
   const due = addDays(measuredOn, RETEST_DAYS);
   return due <= today
     ? at('measure', `Last measured ${day(measuredOn)}: run the speed check again.`)
-    : { text: `In service. Next check from ${day(due)}.`, station: 'measure', tone: 'waits' };
+    : { text: `In service. Next check from ${day(due)}.`, station: 'measure', tone: 'waits', until: due };
 }
 
 /** Names the stage of a run sheet that is at hand; nothing where none was begun. */

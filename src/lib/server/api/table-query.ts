@@ -3,6 +3,7 @@ import { id, text } from '#core/parts/form/field';
 import { KINDS } from '#core/parts/kinds';
 import { UNIT_STATES } from '#core/parts/item';
 import { FILTERS, HAVING } from '../repositories/model-table';
+import { BUILD_SORTS, TONES } from '../repositories/judgements';
 import { UNIT_SORTS } from '../repositories/unit-table';
 
 const yes = z.enum(['yes', 'no']).transform((word) => word === 'yes');
@@ -27,6 +28,13 @@ export const filtersIn = (query: Record<string, unknown>): Record<string, string
   Object.fromEntries(
     filterNames.flatMap((name) => (typeof query[name] === 'string' && query[name] !== '' ? [[name, query[name]]] : []))
   );
+
+/** What the address of the list of builds holds. */
+export const buildTableQuery = z.object({
+  ...pageQuery,
+  sort: z.enum(BUILD_SORTS).optional(),
+  next: z.enum(TONES).optional()
+});
 
 export const unitTableQuery = z.object({
   ...pageQuery,

@@ -1,26 +1,12 @@
 import type { Knex } from 'knex';
 import { monotonicFactory } from 'ulid';
 import { notFound, Problem } from '../problems/problem';
+import { markAllDue, markDue } from './due';
+import type { Row, StoredTable } from './stored-table';
 import { writing } from './writing';
 
 /** ULIDs that rise even within one millisecond. */
 export const newId = monotonicFactory();
-
-export type StoredTable =
-  | 'crates'
-  | 'models'
-  | 'units'
-  | 'quotes'
-  | 'jobs'
-  | 'builds'
-  | 'runs'
-  | 'observations'
-  | 'rates'
-  | 'pairs'
-  | 'sheets'
-  | 'checks'
-  | 'attachments';
-export type Row = Record<string, unknown>;
 
 export type RowChange = {
   crateId: string;
@@ -99,6 +85,7 @@ async function record(trx: Knex, change: RowChange, before: Row | null, after: R
     after: after ? JSON.stringify(after) : null
   });
   if (change.event) await recordEvent(trx, change, change.event, change);
+  await markDue(trx, change.table, { ...change, before, after });
   return group;
 }
 
@@ -212,5 +199,6 @@ export async function changeMany(
   }
   if (inserts.length + updates.length === 0) return;
   const [first] = [...inserts, ...updates];
+  await markAllDue(trx, crateId);
   await recordEvent(trx, wanted, event, first!);
 }

@@ -364,6 +364,42 @@ export const MIGRATIONS: readonly Migration[] = [
     // What was found out about a run after it was measured: tests that were tried, the shown speed, lines of a log.
     name: '031-found-out',
     up: (db) => db.schema.alterTable('runs', (table) => table.json('found').nullable())
+  },
+  {
+    // What is kept of judging each build, so that lists need not plan: everything in it can be made again, and it is in no backup. `due`
+    // counts what has happened to anything that the build was judged from: only what was made at this count is kept. What a list sorts and
+    // counts by is taken away as soon as it may be wrong: a verdict or a tone of 9 is being judged.
+    name: '032-judgements',
+    up: async (db) => {
+      await db.schema.createTable('judgements', (table) => {
+        table.specificType('build_id', 'char(26) character set ascii collate ascii_bin').primary();
+        table.foreign('build_id').references('builds.id').onDelete('CASCADE');
+        reference(table, 'crate_id').notNullable();
+        for (const column of ['host_id', 'cable_id', 'enclosure_id', 'drive_id', 'job_id']) reference(table, column);
+        table.integer('due').unsigned().notNullable().defaultTo(1);
+        // ms since 1970: when a page last asked for it.
+        table.bigInteger('looked_at').unsigned().notNullable().defaultTo(0);
+        table.specificType('digest', 'char(64) character set ascii collate ascii_bin').nullable();
+        table.string('engine', 40).nullable();
+        // The day from which the next step is another one.
+        table.string('changes_on', 10).nullable();
+        table.specificType('row', 'longtext').nullable();
+        table.string('tag', 20).notNullable();
+        table.specificType('stage', 'tinyint unsigned').notNullable();
+        table.string('words', 1000).notNullable();
+        table.specificType('verdict', 'tinyint unsigned').notNullable().defaultTo(9);
+        table.specificType('tone', 'tinyint unsigned').notNullable().defaultTo(9);
+        table.double('write_MBps').notNullable().defaultTo(-1);
+        table.double('measured_MBps').notNullable().defaultTo(-1);
+        table.double('per_TB').notNullable().defaultTo(1e12);
+        for (const column of ['stage', 'verdict', 'tone', 'write_MBps', 'measured_MBps', 'per_TB'])
+          table.index(['crate_id', column, 'tag']);
+        table.index(['crate_id', 'tag']);
+        table.index(['crate_id', 'changes_on']);
+      });
+      // Of tasks with a name of this kind only one runs at a time, whichever process works on it.
+      await db.schema.alterTable('tasks', (table) => table.string('only', 60).nullable().unique());
+    }
   }
 ];
 

@@ -1,6 +1,8 @@
 import type { Knex } from 'knex';
 import { notFound, Problem } from '../problems/problem';
-import { BATCH, change, newId, recordEvent, type Row, type StoredTable } from './change';
+import { BATCH, change, newId, recordEvent } from './change';
+import type { Row, StoredTable } from './stored-table';
+import { markAllDue } from './due';
 import { writing } from './writing';
 
 type Revision = {
@@ -336,6 +338,7 @@ async function takeBackInserts(trx: Knex.Transaction, revisions: readonly Revisi
       }))
     );
   }
+  await markAllDue(trx, crateId);
   if (base.single) return;
   const message = `${UNDID}${revisions.length} additions.`;
   await recordEvent(trx, base, { kind: 'undone', message }, subjectOf(revisions));

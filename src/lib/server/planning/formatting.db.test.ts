@@ -20,7 +20,7 @@ import { listRuns } from '../repositories/runs';
 import { listSheets } from '../repositories/sheets';
 import { addUnits } from '../repositories/units';
 import { diskSource, driveItems, eraseChecked, formatOf } from './formatting';
-import { buildRows } from './overview';
+import { buildRows } from '../../../../tests/build-rows';
 import { planChoice } from './planning';
 import { takeEntries } from './sheet-entries';
 import { beginSheet, newestSheet, partsNow, readSheet } from './sheets';

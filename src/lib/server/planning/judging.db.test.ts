@@ -13,7 +13,7 @@ import { WORK } from '../workers/functions';
 import { answersByLaterRuns, itemOfRun, judgementOfRun, refuseUnknownTests, triedWords } from './judging';
 import { keepRun } from './keep-run';
 import { planChoice } from './planning';
-import { buildRows } from './overview';
+import { buildRows } from '../../../../tests/build-rows';
 
 const threads = vi.hoisted(() => ({ asked: 0 }));
 // The same function, without a thread of its own.

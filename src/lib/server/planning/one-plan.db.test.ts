@@ -9,7 +9,7 @@ import { freshDatabase } from '../../../../tests/fresh-database';
 import { aCable, aDrive, aHost, aPort, anEnclosure } from '../../../../tests/parts';
 import { resolvePlanRequest } from '../api/plan-request';
 import { jobOnBuilds } from './jobs-on-builds';
-import { buildRows } from './overview';
+import { buildRows } from '../../../../tests/build-rows';
 import { buildNow, loadLibrary, planChoice, planInputFor } from './planning';
 import { rankInputFor } from './ranking';
 import { shoppingFor } from './shopping';

@@ -84,20 +84,32 @@ export async function newestSheet(
   return wholeSheet(parts, build, stored, await listChecks(db, { crateId: build.crateId, sheetId: stored.id }));
 }
 
-/** How far the newest sheet of each of these builds is, of either kind; nothing where none was begun. */
-export async function sheetsOf(
+/** The newest sheet of a build of either kind with what is on it, where one was begun. */
+export type NewestSheets = (buildId: string, kind: SheetKind) => { stored: StoredSheet; entries: Entry[] } | undefined;
+
+/** Loads the newest sheets of builds, of either kind. */
+export async function newestSheets(
   db: Knex,
   args: { crateId: string; buildIds: readonly string[] }
-): Promise<(build: Pick<StoredBuild, 'id' | 'name'>, parts: PlanInput, kind: SheetKind) => SheetProgress | undefined> {
+): Promise<NewestSheets> {
   const sheets = await listSheets(db, args);
   const entries = await checksBySheet(
     db,
     sheets.map(({ id }) => id)
   );
-  return (build, parts, kind) => {
-    const newest = sheets.find((sheet) => sheet.buildId === build.id && sheet.kind === kind);
-    return newest && wholeSheet(parts, build, newest, entries.get(newest.id) ?? []).progress;
+  return (buildId, kind) => {
+    const stored = sheets.find((sheet) => sheet.buildId === buildId && sheet.kind === kind);
+    return stored && { stored, entries: entries.get(stored.id) ?? [] };
   };
+}
+
+/** How far the newest sheet of a build is; nothing where none was begun. */
+export function progressNow(
+  newest: ReturnType<NewestSheets>,
+  build: Pick<StoredBuild, 'name'>,
+  parts: PlanInput
+): SheetProgress | undefined {
+  return newest && wholeSheet(parts, build, newest.stored, newest.entries).progress;
 }
 
 /**

@@ -8,7 +8,7 @@ import { DEMO_BUILDS } from '../demo/builds';
 import { DEMO_INTERNAL, DEMO_READY_MADE, DEMO_RUNS } from '../demo/runs';
 import { demoId } from '../demo/id';
 import { resetDemo, seedOnce } from '../demo/seed';
-import { buildRows } from '../planning/overview';
+import { buildRows } from '../../../../tests/build-rows';
 import { loadLibrary, outdatedBy, planChoice } from '../planning/planning';
 import { createBuild, deleteBuild, getBuild, listBuilds } from './builds';
 import { createCrate, getCrate, listCrates, slugOf } from './crates';

@@ -47,8 +47,23 @@ export async function countBuilds(db: Knex, crateId: string): Promise<number> {
   return Number(row.n);
 }
 
-export async function listBuilds(db: Knex, crateId: string): Promise<StoredBuild[]> {
-  return (await db('builds').where({ crate_id: crateId }).orderBy('tag')).map(fromRow);
+export async function listBuilds(db: Knex, crateId: string, ids?: readonly string[]): Promise<StoredBuild[]> {
+  const rows = db('builds').where({ crate_id: crateId }).orderBy('tag');
+  if (ids) rows.whereIn('id', [...ids]);
+  return (await rows).map(fromRow);
+}
+
+/** A build without what it was planned from, and the plan: little, where many are looked through. */
+export type BriefBuild = Pick<StoredBuild, 'id' | 'tag' | 'name' | 'stage' | 'version' | 'choice' | 'engine'> & {
+  updatedAt: string;
+};
+const BRIEF = ['id', 'tag', 'name', 'stage', 'version', 'choice', 'engine', 'updated_at as updatedAt'];
+
+/** Lists builds in brief, by their tags. */
+export function listBrief(db: Knex, crateId: string, ids?: readonly string[]): Promise<BriefBuild[]> {
+  const rows = db('builds').where({ crate_id: crateId }).orderBy('tag');
+  if (ids) rows.whereIn('id', [...ids]);
+  return rows.select(BRIEF);
 }
 
 /** Tags alone, for what names a build by its tag. */

@@ -3,6 +3,7 @@ import { LINK_MODE_IDS, LINK_MODES } from '#core/facts/link-modes';
 import type { Kind } from '#core/parts/kinds';
 import { UNIT_STATES, type UnitState } from '#core/parts/item';
 import { Problem } from '../problems/problem';
+import { likeWords } from './like';
 import { modelFromRow, withUnits, type StoredModel } from './models';
 
 /** A number out of the specification, for sorting; absent ones come last either way. */
@@ -81,8 +82,6 @@ export type ModelQuery = {
   filters?: Readonly<Record<string, string>>;
 };
 
-const escapeLike = (word: string) => word.replace(/[\\%_]/g, (sign) => `\\${sign}`);
-
 /**
  * One page of a kind's table. Words are looked for in names, bridges and what stands on units (tag, serial, place, holder).
  * @throws Problem `bad-input` for a sort or a filter that this kind does not have
@@ -103,8 +102,7 @@ export async function modelTable(
     ]);
   const narrow = (query: Knex.QueryBuilder) => {
     query.where('models.kind', kind);
-    for (const word of find.toLowerCase().split(/\s+/).filter(Boolean).slice(0, 8)) {
-      const like = `%${escapeLike(word)}%`;
+    for (const like of likeWords(find)) {
       query.where((any) =>
         any
           .whereRaw('lower(models.name) like ?', [like])

@@ -115,6 +115,7 @@ const MOST_RUNS = 5000;
 export type RunFilter = {
   crateId: string;
   buildId?: string | undefined;
+  buildIds?: readonly string[] | undefined;
   hostId?: string | undefined;
   modelId?: string | undefined;
   protocol?: ProtocolId | undefined;
@@ -123,7 +124,7 @@ export type RunFilter = {
 
 /** Newest first. */
 export async function listRuns(db: Knex, filter: RunFilter): Promise<StoredRun[]> {
-  const { crateId, buildId, hostId, modelId, protocol, limit } = filter;
+  const { crateId, buildId, buildIds, hostId, modelId, protocol, limit } = filter;
   const query = db('runs')
     .where({
       crate_id: crateId,
@@ -134,6 +135,7 @@ export async function listRuns(db: Knex, filter: RunFilter): Promise<StoredRun[]
     })
     .orderBy('date', 'desc')
     .orderBy('id', 'desc');
+  if (buildIds) query.whereIn('build_id', [...buildIds]);
   if (limit) query.limit(limit);
   return (await query).map(runFromRow);
 }

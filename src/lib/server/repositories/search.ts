@@ -1,6 +1,7 @@
 import type { Knex } from 'knex';
 import { STAGE_LABEL, type BuildStage } from '#core/build/stages';
 import { KIND_LABEL, type Kind } from '#core/parts/kinds';
+import { likeWords } from './like';
 
 export type Hit = {
   sort: 'part' | 'unit' | 'build' | 'job' | 'quote' | 'pair';
@@ -11,7 +12,6 @@ export type Hit = {
 
 /** Hits of each kind, and words that are looked for. */
 const LIMIT = 6;
-const MOST_WORDS = 6;
 
 /** One search: a query of a table, the columns in which words are looked for, and what a row becomes. */
 type Source = {
@@ -97,16 +97,14 @@ const SOURCES: readonly Source[] = [
   }
 ];
 
-const escaped = (word: string): string => word.replace(/[\\%_]/g, (sign) => `\\${sign}`);
-
 /** Finds words in everything a crate holds; a tag that is met exactly comes first. Paths are below the crate's own page. */
 export async function search(db: Knex, { crateId, words: text }: { crateId: string; words: string }): Promise<Hit[]> {
-  const words = text.toLowerCase().split(/\s+/).filter(Boolean).slice(0, MOST_WORDS);
+  const words = likeWords(text);
   if (words.length === 0) return [];
   const found = await Promise.all(
     SOURCES.map(async ({ from, in: columns, hit }) => {
       const query = from(db, crateId, text.trim());
-      for (const word of words) query.whereRaw(`lower(concat_ws(' ', ${columns})) like ?`, [`%${escaped(word)}%`]);
+      for (const like of words) query.whereRaw(`lower(concat_ws(' ', ${columns})) like ?`, [like]);
       return ((await query.limit(LIMIT)) as Row[]).map(hit);
     })
   );

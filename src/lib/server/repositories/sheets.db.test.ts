@@ -10,7 +10,7 @@ import { problemCode as code } from '../../../../tests/problem-code';
 import { undo } from '../db/undo';
 import { demoId } from '../demo/id';
 import { resetDemo, seedOnce } from '../demo/seed';
-import { buildRows } from '../planning/overview';
+import { buildRows } from '../../../../tests/build-rows';
 import { planChoice } from '../planning/planning';
 import { beginSheet, lookedThrough, readSheet, takePhoto } from '../planning/sheets';
 import { takeEntries } from '../planning/sheet-entries';

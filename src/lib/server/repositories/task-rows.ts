@@ -6,10 +6,33 @@ const KEPT_MS = 3_600_000;
 
 const LEFT = 'The program ended in the middle of this, before it was finished. Nothing of it was kept; start it again.';
 
-export async function insertTask(db: Knex, task: TaskState & { owner: string; leaseUntil: number }): Promise<void> {
-  const { id, title, state, done, total, step, owner, leaseUntil } = task;
-  const row = { id, title, state, done, total, step, owner, lease_until: leaseUntil, changed_at: Date.now() };
-  await db('tasks').insert(row);
+/**
+ * Notes a task that begins.
+ * @param task.only a name of which no second task runs meanwhile
+ * @returns whether it may begin: false where one of this name runs already
+ */
+export async function insertTask(
+  db: Knex,
+  task: TaskState & { owner: string; leaseUntil: number; only?: string | undefined }
+): Promise<boolean> {
+  const { id, title, state, done, total, step, owner, leaseUntil, only = null } = task;
+  // One that was left by a process that ended is in nobody's way.
+  if (only !== null) {
+    const [left] = await db('tasks')
+      .where({ only, state: 'running' })
+      .where('lease_until', '<', Date.now())
+      .pluck('id');
+    if (left !== undefined) await writeOff(db, left, Date.now());
+  }
+  const row = { id, title, state, done, total, step, owner, only, lease_until: leaseUntil, changed_at: Date.now() };
+  await db('tasks').insert(row).onConflict('only').ignore();
+  return (await db('tasks').where({ id }).first('id')) !== undefined;
+}
+
+/** Finds the task of a name that runs just now. */
+export async function runningTask(db: Knex, only: string): Promise<TaskState | undefined> {
+  const row = (await db('tasks').where({ only }).first()) as Record<string, unknown> | undefined;
+  return row && fromRow(row);
 }
 
 const fromRow = (row: Record<string, unknown>): TaskState => ({
@@ -30,7 +53,13 @@ export async function findTask(db: Knex, id: string): Promise<TaskState | undefi
 
 /** Marks a task as done within the transaction that does it. @returns false where it was cancelled or written off meanwhile */
 export async function commitTask(trx: Knex.Transaction, id: string, result: unknown): Promise<boolean> {
-  const change = { state: 'done', step: 'Done', result: JSON.stringify(result ?? null), changed_at: Date.now() };
+  const change = {
+    state: 'done',
+    step: 'Done',
+    result: JSON.stringify(result ?? null),
+    only: null,
+    changed_at: Date.now()
+  };
   return (await trx('tasks').where({ id, state: 'running', stop: false }).update(change)) === 1;
 }
 
@@ -57,6 +86,7 @@ export async function endTask(db: Knex, { id, state, done, total, step, result, 
       step: step.slice(0, 400),
       result: result === undefined ? null : JSON.stringify(result),
       error: error ? JSON.stringify(error) : null,
+      only: null,
       changed_at: Date.now()
     });
 }
@@ -64,7 +94,7 @@ export async function endTask(db: Knex, { id, state, done, total, step, result, 
 /** Fails a running task whose lease ran out. @returns whether this was one */
 export async function writeOff(db: Knex, id: string, now: number): Promise<boolean> {
   const error = JSON.stringify({ code: 'left', message: LEFT, fields: [] });
-  const change = { state: 'failed', step: LEFT, error, changed_at: now };
+  const change = { state: 'failed', step: LEFT, error, only: null, changed_at: now };
   return (await db('tasks').where({ id, state: 'running' }).where('lease_until', '<', now).update(change)) === 1;
 }
 

@@ -2,6 +2,7 @@ import type { Knex } from 'knex';
 import { KINDS, type Kind } from '#core/parts/kinds';
 import type { UnitState } from '#core/parts/item';
 import { unitFromRow, type StoredUnit } from './units';
+import { likeWords } from './like';
 
 /** A unit with what one wants to know when it lies on the table. */
 export type UnitRow = StoredUnit & {
@@ -62,8 +63,7 @@ export async function unitTable(
 ): Promise<{ rows: UnitRow[]; total: number }> {
   const { crateId, find = '', sort = 'tag', down = false, page = 1, size = 25 } = args;
   const narrow = (query: Knex.QueryBuilder) => {
-    for (const word of find.toLowerCase().split(/\s+/).filter(Boolean).slice(0, 8)) {
-      const like = `%${word.replace(/[\\%_]/g, (sign) => `\\${sign}`)}%`;
+    for (const like of likeWords(find)) {
       query.whereRaw(
         `lower(concat_ws(' ', units.tag, models.name, builds.tag, builds.name, ${detail('serial')}, ${detail('location')}, ${detail('custodian')}, ${detail('notes')})) like ?`,
         [like]

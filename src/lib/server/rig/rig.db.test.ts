@@ -8,7 +8,7 @@ import type { Series } from '#core/series/series';
 import { WORK } from '../workers/functions';
 import { undo } from '../db/undo';
 import { keepRun } from '../planning/keep-run';
-import { buildRows } from '../planning/overview';
+import { buildRows } from '../../../../tests/build-rows';
 import { planChoice } from '../planning/planning';
 import { createBuild, deleteBuild, getBuild, updateBuild } from '../repositories/builds';
 import { createCrate } from '../repositories/crates';

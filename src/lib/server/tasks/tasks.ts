@@ -39,12 +39,13 @@ const pause = (ms: number) => new Promise<void>((done) => setTimeout(done, ms).u
  * Starts a long piece of work and returns at once. The task is a row with a lease, so it is known after this process has ended, and
  * nobody else works on it meanwhile. Cancelling throws out of `report`, so that nothing of it stays.
  * @param options.patienceMs ends by itself when nobody has watched it for so long: what only a page waits for
+ * @param options.only a name of which one task runs at a time, in whichever process; where one does, that is what is returned
  */
 export async function startTask(
   db: Knex,
   title: string,
   run: (work: TaskControl, id: string) => Promise<unknown>,
-  options: { patienceMs?: number } = {}
+  options: { patienceMs?: number; only?: string } = {}
 ): Promise<TaskState> {
   if (!isMainThread) throw new Error('A task starts no other task.');
   const task: Running = {
@@ -54,7 +55,12 @@ export async function startTask(
     patienceMs: options.patienceMs
   };
   const { id } = task.state;
-  await rows.insertTask(db, { ...task.state, owner: OWNER, leaseUntil: Date.now() + LEASE_MS });
+  const { only } = options;
+  const begins = await rows.insertTask(db, { ...task.state, only, owner: OWNER, leaseUntil: Date.now() + LEASE_MS });
+  if (!begins && only !== undefined) {
+    const running = await rows.runningTask(db, only);
+    return running ?? startTask(db, title, run, options);
+  }
   mine.set(id, task);
   const work: TaskControl = {
     signal: task.controller.signal,

@@ -1,5 +1,4 @@
 <script lang="ts">
-  import type { ComponentProps } from 'svelte';
   import { STAGE_LABEL } from '#core/build/stages';
   import { bandText, day, rate } from '#core/quantities/format';
   import BuildLane from '../common/BuildLane.svelte';
@@ -8,7 +7,7 @@
   import Verdict from '../common/Verdict.svelte';
   import Wide from '../common/Wide.svelte';
   import { MOST_COLUMNS } from '../compare/laid';
-  import { BUILD_SORTS, measuredWrite, type ListedBuild } from './list';
+  import { BUILD_COLUMNS, measuredWrite, type ListedBuild } from './list';
 
   /** Builds, a row each; those that are ticked can be laid side by side. */
   let {
@@ -19,7 +18,7 @@
     onsort,
     ontick
   }: {
-    builds: readonly (ListedBuild & ComponentProps<typeof BuildLane>['build'])[];
+    builds: readonly ListedBuild[];
     sort: string;
     down: boolean;
     ticked: readonly string[];
@@ -35,7 +34,7 @@
       <tr>
         <td class="no-print"></td>
         <th scope="col">Lane</th>
-        {#each Object.entries(BUILD_SORTS) as [key, column] (key)}
+        {#each Object.entries(BUILD_COLUMNS) as [key, column] (key)}
           <SortHead
             label={column.label}
             number={column.number}
@@ -46,48 +45,55 @@
       </tr>
     </thead>
     <tbody>
-      {#each builds as build (build.id)}
-        {@const measured = measuredWrite(build)}
+      {#each builds as { id, tag, name, stage, row } (id)}
+        {@const measured = row && measuredWrite(row)}
         <tr>
           <td class="no-print"
             ><input
               type="checkbox"
-              aria-label="Compare {build.tag}"
-              checked={ticked.includes(build.tag)}
-              disabled={ticked.length >= MOST_COLUMNS && !ticked.includes(build.tag)}
-              onchange={(e) => ontick(build.tag, e.currentTarget.checked)}
+              aria-label="Compare {tag}"
+              checked={ticked.includes(tag)}
+              disabled={ticked.length >= MOST_COLUMNS && !ticked.includes(tag)}
+              onchange={(e) => ontick(tag, e.currentTarget.checked)}
             /></td
           >
-          <td class="lane-cell"><BuildLane {build} /></td>
+          <td class="lane-cell"
+            >{#if row}<BuildLane build={row} />{/if}</td
+          >
           <td>
-            <a href="/b/{build.tag}/pair">{build.name}</a> <span class="small quiet">{build.tag}</span>
-            <span class="parts small quiet"
-              >{build.parts.host}, {build.parts.port} · {build.parts.cable ?? 'cable assumed'} · {build.parts.enclosure} ·
-              {build.parts.drive}</span
-            >
+            <a href="/b/{tag}/pair">{name}</a> <span class="small quiet">{tag}</span>
+            {#if row}<span class="parts small quiet"
+                >{row.parts.host}, {row.parts.port} · {row.parts.cable ?? 'cable assumed'} · {row.parts.enclosure} ·
+                {row.parts.drive}</span
+              >{/if}
           </td>
           <td
-            >{STAGE_LABEL[build.stage]}{#if build.outdated}<span class="parts small quiet">parts changed since</span
-              >{/if}</td
+            >{STAGE_LABEL[stage]}{#if row?.outdated}<span class="parts small quiet">parts changed since</span>{/if}</td
           >
-          <td><Verdict verdict={build.verdict} /></td>
-          <td class="number"
-            >{#if build.write}<Figure value={bandText(build.write, '').trim()} unit="MB/s" />{:else}–{/if}</td
-          >
-          <td class="number">
-            {#if measured && build.latest}
-              <Figure value={rate(measured.measured)} unit="MB/s" />
-              <span class="parts small {measured.place}"
-                >{PLACE[measured.place]} · {day(build.latest.date)}{build.latest.simulated ? ' · simulated' : ''}</span
-              >
-            {:else}<span class="quiet small">not measured</span>{/if}
-          </td>
-          <td class="number"
-            >{#if build.perTB}<Figure
-                value={build.perTB.amount.toFixed(2)}
-                unit="{build.perTB.currency}/TB"
-              />{:else}<span class="quiet small">no prices</span>{/if}</td
-          >
+          {#if row}
+            <td><Verdict verdict={row.verdict} /></td>
+            <td class="number"
+              >{#if row.write}<Figure value={bandText(row.write, '').trim()} unit="MB/s" />{:else}–{/if}</td
+            >
+            <td class="number">
+              {#if measured && row.latest}
+                <Figure value={rate(measured.measured)} unit="MB/s" />
+                <span class="parts small {measured.place}"
+                  >{PLACE[measured.place]} · {day(row.latest.date)}{row.latest.simulated ? ' · simulated' : ''}</span
+                >
+              {:else}<span class="quiet small">not measured</span>{/if}
+            </td>
+            <td class="number"
+              >{#if row.perTB}<Figure value={row.perTB.amount.toFixed(2)} unit="{row.perTB.currency}/TB" />{:else}<span
+                  class="quiet small">no prices</span
+                >{/if}</td
+            >
+          {:else}
+            <td class="quiet">being judged</td>
+            <td class="number quiet">–</td>
+            <td class="number quiet">–</td>
+            <td class="number quiet">–</td>
+          {/if}
         </tr>
       {/each}
     </tbody>

@@ -5,7 +5,7 @@ import { forPage, today } from '$lib/server/pages/page';
 import { adviceFor } from '$lib/server/planning/judging';
 import { buildNow, loadLibrary } from '$lib/server/planning/planning';
 import { atTheBench } from '$lib/server/planning/overview';
-import { sheetsOf } from '$lib/server/planning/sheets';
+import { newestSheets, progressNow } from '$lib/server/planning/sheets';
 import { getBuild } from '$lib/server/repositories/builds';
 import { getCrate } from '$lib/server/repositories/crates';
 import { listRuns } from '$lib/server/repositories/runs';
@@ -21,7 +21,7 @@ export async function load({ params }) {
     // As its parts are now; what it was planned from before stands in the differences.
     const { differences, report, snapshot } = buildNow(library, stored);
     const build = { ...stored, report, snapshot };
-    const progress = await sheetsOf(db, { crateId: stored.crateId, buildIds: atTheBench([stored]) });
+    const sheets = await newestSheets(db, { crateId: stored.crateId, buildIds: atTheBench([stored]) });
     const newest = newestFigures(runs, crate.demo);
     const latest = newest ? compareWithPlan(newest.results, build.report) : [];
     const advice = newest && (await adviceFor(db, { crateId: stored.crateId, run: newest, input: snapshot, report }));
@@ -33,8 +33,8 @@ export async function load({ params }) {
         latest,
         measuredOn: newest?.date,
         advice,
-        sheet: progress(stored, snapshot, 'assemble'),
-        formatSheet: progress(stored, snapshot, 'format'),
+        sheet: progressNow(sheets(stored.id, 'assemble'), stored, snapshot),
+        formatSheet: progressNow(sheets(stored.id, 'format'), stored, snapshot),
         rules: crate.houseRules
       },
       today()

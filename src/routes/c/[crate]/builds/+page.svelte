@@ -1,34 +1,23 @@
 <script lang="ts">
   import { Button, Search } from 'carbon-components-svelte';
-  import { replaceState } from '$app/navigation';
   import { page } from '$app/state';
-  import { queryOf } from '$lib/client/address';
-  import { compareHref } from '$lib/ui/compare/laid';
+  import { keepAddress, withQuery } from '$lib/client/address';
+  import BeingJudged from '$lib/ui/builds/BeingJudged.svelte';
   import BuildTable from '$lib/ui/builds/BuildTable.svelte';
-  import { listedBuilds } from '$lib/ui/builds/list';
+  import Pages from '$lib/ui/common/Pages.svelte';
+  import { compareHref } from '$lib/ui/compare/laid';
 
   let { data } = $props();
   /** Builds that are ticked to be laid side by side. */
   let ticked = $state.raw<string[]>([]);
-  const asked = queryOf(page.url);
-  let sort = $state(asked.get('sort') ?? 'tag');
-  let down = $state(asked.get('down') === 'yes');
-  let find = $state(asked.get('find') ?? '');
-
-  const shown = $derived(listedBuilds(data.builds, { find, sort, down }));
-
-  function keep(): void {
-    const query = new URLSearchParams();
-    if (sort !== 'tag') query.set('sort', sort);
-    if (down) query.set('down', 'yes');
-    if (find) query.set('find', find);
-    replaceState(`?${query}`, {});
-  }
-  function sortBy(key: string): void {
-    down = sort === key ? !down : false;
-    sort = key;
-    keep();
-  }
+  const { query } = $derived(data);
+  const href = (change: Record<string, string | undefined>) => withQuery(page.url, change);
+  const look = (find: string) => void keepAddress(href({ find }));
+  const NEXT = {
+    urgent: 'where something stands in the way',
+    do: 'with something to do next',
+    waits: 'where nothing is to be done'
+  };
 </script>
 
 <svelte:head><title>Builds · {data.crate.name} · Ash Crate</title></svelte:head>
@@ -37,19 +26,22 @@
     <div class="grow">
       <h1>Builds</h1>
       <p class="quiet">
-        {data.builds.length}
-        {data.builds.length === 1 ? 'build' : 'builds'}; hatching is the forecast of the write, the solid line what was
-        measured.
+        {data.all}
+        {data.all === 1 ? 'build' : 'builds'}; hatching is the forecast of the write, the solid line what was measured.
       </p>
+      {#if query.next}<p>
+          Only those {NEXT[query.next]}. <a href={href({ next: '' })}>Show all builds</a>
+        </p>{/if}
+      <BeingJudged due={data.due} all={data.all} />
     </div>
     <div class="find">
       <Search
         size="sm"
         labelText="Find builds"
         placeholder="Name, tag, part, stage"
-        bind:value={find}
-        on:input={keep}
-        on:clear={keep}
+        value={query.find}
+        on:input={(e) => look(String((e.target as HTMLInputElement | null)?.value ?? ''))}
+        on:clear={() => look('')}
       />
     </div>
     {#if ticked.length > 0}<Button
@@ -62,7 +54,7 @@
     <Button href="/c/{data.crate.slug}/pair" size="field">Pair a new build</Button>
   </div>
 
-  {#if data.builds.length === 0}
+  {#if data.all === 0}
     <div class="empty">
       <h2>No builds yet</h2>
       <p>
@@ -73,14 +65,22 @@
     </div>
   {:else}
     <BuildTable
-      builds={shown}
-      {sort}
-      {down}
+      builds={data.builds}
+      sort={query.sort}
+      down={query.down}
       {ticked}
-      onsort={sortBy}
+      onsort={(sort) => void keepAddress(href({ sort, down: query.sort === sort && !query.down ? 'yes' : '' }))}
       ontick={(tag, on) => (ticked = on ? [...ticked, tag] : ticked.filter((one) => one !== tag))}
     />
-    {#if shown.length === 0}<p class="quiet">No build matches “{find}”.</p>{/if}
+    {#if data.total === 0}<p class="quiet">
+        {query.find ? `No build matches “${query.find}”.` : 'No build is among these just now.'}
+      </p>{/if}
+    <Pages
+      total={data.total}
+      page={query.page}
+      size={query.size}
+      href={(n) => href({ page: n > 1 ? String(n) : '' })}
+    />
   {/if}
 </div>
 
