@@ -121,3 +121,30 @@ export function libraryOf(
     stock
   };
 }
+
+/**
+ * Joins two libraries of one crate: what either holds. Where both hold a thing, the second one’s is taken, for it was loaded later.
+ * @example joined(libraryOf([], []), libraryOf([{ ...aDrive(), id: 'd' }], [])).drive.size // 1
+ */
+export function joined(first: Library, second: Library): Library {
+  const parts = new Set(
+    [second.host, second.cable, second.enclosure, second.drive].flatMap((kind) => [...kind.keys()])
+  );
+  for (const { id } of second.pads) if (id !== undefined) parts.add(id);
+  const drives = new Set(second.drive.keys());
+  return {
+    ...second,
+    host: new Map([...first.host, ...second.host]),
+    cable: new Map([...first.cable, ...second.cable]),
+    enclosure: new Map([...first.enclosure, ...second.enclosure]),
+    drive: new Map([...first.drive, ...second.drive]),
+    job: new Map([...first.job, ...second.job]),
+    quotes: [...first.quotes.filter(({ partId }) => !parts.has(partId)), ...second.quotes],
+    knownPairs: [
+      ...first.knownPairs.filter(({ driveId }) => driveId === undefined || !drives.has(driveId)),
+      ...second.knownPairs
+    ],
+    measured: new Map([...first.measured, ...second.measured]),
+    stock: new Map([...first.stock, ...second.stock])
+  };
+}

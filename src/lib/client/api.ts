@@ -26,6 +26,9 @@ export const send = <T = ChangeAnswer>(
 ): Promise<Answer<T>> =>
   request(path, { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
 
+/** Asks this server for something. Failures come back as values, as those of `send`. */
+export const ask = <T>(path: string): Promise<Answer<T>> => request(path, { method: 'GET' });
+
 async function request<T>(path: string, init: RequestInit): Promise<Answer<T>> {
   const fail = (status: number, code: string, message: string): Answer<T> => ({
     ok: false,

@@ -46,7 +46,7 @@ export async function loadLibrary(db: Knex, crateId: string, choices?: readonly 
     listPairs(db, { crateId, ...(driveIds ? { driveIds } : {}) }),
     listRates(db, crateId),
     countingRuns(db, { crateId, simulated: crate.demo, ...(driveIds ? { driveIds } : {}) }),
-    loadStock(db, crateId)
+    loadStock(db, crateId, priced)
   ]);
   return libraryOf(
     [...parts, ...pads],

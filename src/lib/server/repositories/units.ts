@@ -41,13 +41,19 @@ export async function listUnits(
 }
 
 /** How many items of each part are at hand or ordered, and which builds hold them. */
-export async function loadStock(db: Knex, crateId: string): Promise<Map<string, InStock>> {
-  const rows = (await db('units')
+export async function loadStock(
+  db: Knex,
+  crateId: string,
+  modelIds?: readonly string[]
+): Promise<Map<string, InStock>> {
+  const query = db('units')
     .leftJoin('builds', 'builds.id', 'units.build_id')
     .where({ 'units.crate_id': crateId })
     .whereIn('units.state', ['owned', 'ordered'])
     .orderBy('units.tag')
-    .select('units.model_id as modelId', 'units.state', 'units.details', 'builds.tag as build')) as {
+    .select('units.model_id as modelId', 'units.state', 'units.details', 'builds.tag as build');
+  if (modelIds) query.whereIn('units.model_id', [...modelIds]);
+  const rows = (await query) as {
     modelId: string;
     state: 'owned' | 'ordered';
     details: { resale?: number };

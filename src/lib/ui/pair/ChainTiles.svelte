@@ -35,7 +35,9 @@
               onclick={() => pairing.step(-1, where)}>‹</button
             >
             <span class="figure"
-              >{at < 0 ? '–' : at + 1}<span class="quiet">&thinsp;of&thinsp;{tile.options.length}</span></span
+              >{at < 0 ? '–' : at + 1}<span class="quiet"
+                >&thinsp;of&thinsp;{tile.options.length}{pairing.more(where) > 0 ? '+' : ''}</span
+              ></span
             >
             <button type="button" aria-label="Next {PLACE_WORD[where]}" title="j" onclick={() => pairing.step(1, where)}
               >›</button

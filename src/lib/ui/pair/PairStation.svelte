@@ -6,6 +6,7 @@
   import type { WhatIf } from '#core/compare/swaps/what-if';
   import { chosenOption } from '#core/house-rules/house-rules';
   import type { PlanInput, PlanReport } from '#core/plan/report';
+  import type { PickedKind } from '$lib/client/growing-library.svelte';
   import { keys } from '../frame/keys.svelte';
   import ChainLane from './ChainLane.svelte';
   import ChainTiles from './ChainTiles.svelte';
@@ -21,6 +22,8 @@
 
   type Props = {
     library: Library;
+    /** Where the crate has more than the library holds: how much, and how it is looked for. */
+    growing?: { more: (kind: PickedKind) => number; find: (kind: PickedKind, words: string) => void };
     choice: Partial<Choice>;
     onchange: (choice: Partial<Choice>) => void;
     heading: string;
@@ -45,6 +48,7 @@
   };
   let {
     library,
+    growing,
     choice,
     onchange,
     heading,
@@ -61,7 +65,7 @@
     notice
   }: Props = $props();
 
-  const pairing = new PairingState(() => ({ library, choice, around, start, tag, next, onchange }));
+  const pairing = new PairingState(() => ({ library, growing, choice, around, start, tag, next, onchange }));
   const { input, report } = $derived(pairing);
   $effect(() => {
     // Where nothing is stored, the first whole choice is what one started from.

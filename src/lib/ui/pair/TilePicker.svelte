@@ -6,21 +6,38 @@
   /** Picks a part for one place of the chain, or the job. */
   let { pairing, tile }: { pairing: PairingState; tile: Tile } = $props();
   const problem = $derived(pairing.lost(tile));
+  const more = $derived(pairing.more(tile.key));
+  let typed = $state('');
+  const chosen = $derived(tile.options.find((o) => o.id === tile.selectedId)?.text);
+  $effect(() => {
+    // Of a large crate only some are here: what is typed is looked for among the others too.
+    if (typed !== '' && typed !== chosen) pairing.find(tile.key, typed);
+  });
 </script>
 
 <ComboBox
   size="sm"
   labelText={tile.label}
-  placeholder={tile.options.length === 0 ? 'none in the crate yet' : tile.optional ? 'none chosen' : 'choose'}
+  placeholder={more > 0
+    ? `type to find ${more.toLocaleString('en')} more`
+    : tile.options.length === 0
+      ? 'none in the crate yet'
+      : tile.optional
+        ? 'none chosen'
+        : 'choose'}
   items={tile.options}
+  bind:value={typed}
   selectedId={tile.selectedId}
   invalid={problem !== undefined}
   invalidText={problem ?? ''}
-  shouldFilterItem={(item, typed) => {
+  shouldFilterItem={(item, words) =>
     // The text of what is chosen is no search: opening a box shows everything there is.
-    const text = tile.options.find((o) => o.id === tile.selectedId)?.text;
-    return !typed || typed === text || item.text.toLowerCase().includes(typed.toLowerCase());
-  }}
+    !words ||
+    words === chosen ||
+    words
+      .toLowerCase()
+      .split(/\s+/)
+      .every((word) => item.text.toLowerCase().includes(word))}
   on:select={(e) => {
     if (e.detail.selectedId !== tile.selectedId) pairing.swap(tile.key, e.detail.selectedId);
   }}

@@ -6,12 +6,14 @@ import { differences } from '#core/compare/swaps/difference';
 import { priceOf, pricePerGain } from '#core/compare/swaps/swaps';
 import type { WhatIf } from '#core/compare/swaps/what-if';
 import { plan } from '#core/plan/plan';
+import type { PickedKind } from '$lib/client/growing-library.svelte';
 import { tilesOf, type Tile } from './slots';
 import { PLACE_WORD } from './what-if-rows';
 
 /** What the page gives; read anew whenever something in it changes. */
 export type StationSource = {
   library: Library;
+  growing: { more: (kind: PickedKind) => number; find: (kind: PickedKind, words: string) => void } | undefined;
   choice: Partial<Choice>;
   around: WhatIf | null;
   /** What differences are told against: the stored choice of a build. Without one, the first whole choice. */
@@ -105,6 +107,14 @@ export class PairingState {
   });
   tileAt(where: ChainPlace | 'job'): Tile {
     return this.tiles.find((tile) => tile.key === where)!;
+  }
+  /** How many parts the crate has for a place beside those that are offered. */
+  more(where: ChainPlace | 'job'): number {
+    return this.#of().growing?.more(where === 'port' ? 'host' : where) ?? 0;
+  }
+  /** Looks for more at a place, by words. */
+  find(where: ChainPlace | 'job', words: string): void {
+    this.#of().growing?.find(where === 'port' ? 'host' : where, words);
   }
   /** What is wrong with what was chosen at a place. */
   lost(tile: Tile): string | undefined {

@@ -18,6 +18,7 @@ import { listingOperations } from './listing';
 import { modelOperations } from './models';
 import { observationOperations } from './observations';
 import { pairOperations } from './pairs';
+import { pickableOperations } from './pickable';
 import { planOperations } from './plan';
 import { planFileOperations } from './plan-files';
 import { quoteOperations } from './quotes';
@@ -58,6 +59,7 @@ export const operations = {
   ...modelOperations,
   ...observationOperations,
   ...pairOperations,
+  ...pickableOperations,
   ...planOperations,
   ...planFileOperations,
   ...quoteOperations,

@@ -5,6 +5,7 @@
   import { day } from '#core/quantities/format';
   import { queryOf } from '$lib/client/address';
   import { StoredPairing } from '$lib/client/stored-pairing.svelte';
+  import { GrowingLibrary, partsOf as idsOf } from '$lib/client/growing-library.svelte';
   import { AroundChoice } from '$lib/client/what-if.svelte';
   import { choiceKey, compareHref } from '$lib/ui/compare/laid';
   import BuildActions from '$lib/ui/pair/BuildActions.svelte';
@@ -18,6 +19,8 @@
 
   let { data } = $props();
   const home = $derived(`/c/${data.crate.slug}`);
+  const growing = new GrowingLibrary(() => ({ crateId: data.crate.id, library: data.library, totals: data.totals }));
+  const { library } = $derived(growing);
   const pairing = new StoredPairing(
     () => ({ build: data.build, path: page.url.pathname, builds: `${home}/builds` }),
     choiceFromQuery(queryOf(page.url))
@@ -30,8 +33,9 @@
       ? { value, label: `${run.simulated ? 'simulated' : 'measured'} ${day(run.date)}` }
       : undefined;
   });
+  $effect(() => void growing.load(idsOf(pairing.choice)));
   const around = new AroundChoice();
-  $effect(() => around.ask(data.library, pairing.choice));
+  $effect(() => around.ask(library, pairing.choice));
   $effect(() => () => around.stop());
 
   /** A change that is not saved is laid beside what is stored. */
@@ -39,7 +43,7 @@
     compareHref(home, [data.build.tag, ...(pairing.changed ? [choiceKey(pairing.choice)] : [])])
   );
   const nameOf = (kind: 'host' | 'cable' | 'enclosure' | 'drive', id: string | undefined) =>
-    id ? (data.library[kind].get(id)?.name ?? 'gone') : 'none';
+    id ? (library[kind].get(id)?.name ?? 'gone') : 'none';
   const partsOf = (c: Partial<Choice>) =>
     `${nameOf('host', c.hostId)} port ${c.portId ?? '–'}, ${nameOf('cable', c.cableId)}, ${nameOf('enclosure', c.enclosureId)}, ${nameOf('drive', c.driveId)}`;
   const theirs = $derived(pairing.theirs);
@@ -47,7 +51,8 @@
 
 <svelte:head><title>{data.build.tag} Pair · Ash Crate</title></svelte:head>
 <PairStation
-  library={data.library}
+  {library}
+  {growing}
   choice={pairing.choice}
   onchange={(next) => pairing.choose(next)}
   heading={data.build.name}

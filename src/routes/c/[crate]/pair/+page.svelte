@@ -7,6 +7,7 @@
   import type { Choice } from '#core/build/choice';
   import { obviousChoice } from '#core/build/options';
   import { dropDraft, keepDraft, keptDraft } from '$lib/ui/common/drafts';
+  import { GrowingLibrary, partsOf } from '$lib/client/growing-library.svelte';
   import { AroundChoice } from '$lib/client/what-if.svelte';
   import { measuredByPort } from '$lib/ui/pair/measured';
   import NothingToPair from '$lib/ui/pair/NothingToPair.svelte';
@@ -23,10 +24,12 @@
   let open = $state(false);
   let wrong = $state('');
   let busy = $state(false);
-  const missing = $derived((['host', 'enclosure', 'drive'] as const).filter((kind) => data.library[kind].size === 0));
+  const growing = new GrowingLibrary(() => ({ crateId: data.crate.id, library: data.library, totals: data.totals }));
+  const { library } = $derived(growing);
+  const missing = $derived((['host', 'enclosure', 'drive'] as const).filter((kind) => data.totals[kind] === 0));
 
   const around = new AroundChoice();
-  $effect(() => around.ask(data.library, choice));
+  $effect(() => around.ask(library, choice));
   $effect(() => () => around.stop());
 
   const draftKey = $derived(`draft:${data.crate.id}:pair`);
@@ -34,19 +37,20 @@
     // Opened without a choice in the address: the one that was left here last is there again, else what need not be asked.
     if (untrack(() => choiceToQuery(choice)) !== '') return;
     const kept = keptDraft<string>(draftKey);
-    const begin = kept ? choiceFromQuery(new URLSearchParams(kept)) : obviousChoice(data.library);
+    const begin = kept ? choiceFromQuery(new URLSearchParams(kept)) : obviousChoice(untrack(() => library));
     if (Object.keys(begin).length > 0) void tick().then(() => onchange(begin));
   });
   function onchange(next: Partial<Choice>): void {
     choice = next;
+    void growing.load(partsOf(next));
     const query = choiceToQuery(next);
     if (query === '') dropDraft(draftKey);
     else keepDraft(draftKey, query);
     replaceState(`?${query}`, {});
   }
-  const enclosure = $derived(choice.enclosureId && data.library.enclosure.get(choice.enclosureId)?.name);
+  const enclosure = $derived(choice.enclosureId && library.enclosure.get(choice.enclosureId)?.name);
   const suggested = $derived(
-    [choice.driveId && data.library.drive.get(choice.driveId)?.name, enclosure].join(' in ').slice(0, 120)
+    [choice.driveId && library.drive.get(choice.driveId)?.name, enclosure].join(' in ').slice(0, 120)
   );
   function ask(): void {
     wrong = '';
@@ -87,7 +91,8 @@
   <NothingToPair home="/c/{data.crate.slug}" {missing} open={planPicker} />
 {:else}
   <PairStation
-    library={data.library}
+    {library}
+    {growing}
     {choice}
     {onchange}
     heading="Pair"
