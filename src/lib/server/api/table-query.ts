@@ -2,6 +2,8 @@ import { z } from 'zod';
 import { id, text } from '#core/parts/form/field';
 import { KINDS } from '#core/parts/kinds';
 import { UNIT_STATES } from '#core/parts/item';
+import { PROTOCOL_IDS } from '#core/results/protocol-ids';
+import { RUN_SORTS } from '../repositories/runs';
 import { FILTERS, HAVING } from '../repositories/model-table';
 import { BUILD_SORTS, TONES } from '../repositories/judgements';
 import { UNIT_SORTS } from '../repositories/unit-table';
@@ -34,6 +36,20 @@ export const buildTableQuery = z.object({
   ...pageQuery,
   sort: z.enum(BUILD_SORTS).optional(),
   next: z.enum(TONES).optional()
+});
+
+/** What the address of the table of prices holds. */
+export const priceTableQuery = z.object({
+  ...pageQuery,
+  sort: z.enum(['name', 'price', 'age', 'target']).optional()
+});
+
+/** What the address of the table of results holds. */
+export const runTableQuery = z.object({
+  ...pageQuery,
+  protocol: z.enum(PROTOCOL_IDS).optional(),
+  sort: z.enum(RUN_SORTS).optional(),
+  desk: z.string().max(400).optional()
 });
 
 export const unitTableQuery = z.object({

@@ -123,6 +123,21 @@ function thingsOf(run: StoredRun, items: ReadonlyMap<string, StoredUnit>): Parti
   return Object.fromEntries(things.filter(([, id]) => id !== undefined && id !== ''));
 }
 
+/** More runs than this tell nothing more of a part. */
+const TELLING = 200;
+
+/** Of many runs those that have a part in common with the first, before the others; each kind the newest first. */
+function mostTelling(first: StoredRun, runs: readonly StoredRun[]): StoredRun[] {
+  if (runs.length <= TELLING) return [...runs];
+  const own = first.chain.ids;
+  const shares = ({ chain: { ids } }: StoredRun) =>
+    ids.driveId === own.driveId ||
+    ids.enclosureId === own.enclosureId ||
+    ids.hostId === own.hostId ||
+    (ids.cableId !== undefined && ids.cableId === own.cableId);
+  return [...runs.filter(shares), ...runs.filter((run) => !shares(run))].slice(0, TELLING);
+}
+
 /**
  * What every build of a crate was like when it was measured last, with the things it was measured with: what parts are suspect follows
  * from it. Runs of one build with the same things count once.
@@ -133,10 +148,18 @@ export async function historyOf(
   args: { crateId: string; simulated: boolean; first: StoredRun }
 ): Promise<{ history: History; names: PartNames }> {
   const { crateId, simulated, first } = args;
-  const [builds, runs, units] = await Promise.all([
-    listBuilds(db, crateId),
-    listRuns(db, { crateId, limit: 1000 }),
-    listUnits(db, { crateId })
+  const all = await listRuns(db, { crateId, limit: 1000 });
+  const telling = mostTelling(
+    first,
+    all.filter(
+      (run) => run.id !== first.id && hasFigures(run) && run.accepted.length === 0 && (simulated || !run.simulated)
+    )
+  );
+  const buildIds = [...new Set([first, ...telling].flatMap(({ buildId }) => buildId ?? []))];
+  const unitIds = [...new Set([first, ...telling].flatMap(({ conditions }) => conditions.unitIds ?? []))];
+  const [builds, units] = await Promise.all([
+    listBuilds(db, crateId, buildIds),
+    unitIds.length > 0 ? listUnits(db, { crateId, ids: unitIds }) : []
   ]);
   const library = await loadLibrary(
     db,
@@ -148,9 +171,6 @@ export async function historyOf(
   const names: PartNames = {};
   const seen = new Set<string>();
   const history: History = [];
-  const telling = runs.filter(
-    (run) => run.id !== first.id && hasFigures(run) && run.accepted.length === 0 && (simulated || !run.simulated)
-  );
   for (const run of [first, ...telling]) {
     const report = run.buildId && reports.get(run.buildId);
     if (!run.buildId || !report) continue;

@@ -13,10 +13,7 @@ export async function shoppingFor(
   args: { crate: Crate; build: StoredBuild; today: string }
 ): Promise<ShoppingList & { checks: string[] }> {
   const { crate, build, today } = args;
-  const [library, units] = await Promise.all([
-    loadLibrary(db, crate.id, [build.choice]),
-    listUnits(db, { crateId: crate.id })
-  ]);
+  const library = await loadLibrary(db, crate.id, [build.choice]);
   const { snapshot, report } = buildNow(library, build);
   const { needs, checks } = needsOf(
     {
@@ -27,9 +24,10 @@ export async function shoppingFor(
     library.pads
   );
   const ids = needs.flatMap((need) => need.modelId ?? []);
+  const units = await listUnits(db, { crateId: crate.id, modelIds: ids });
   const list = shoppingList({
     needs,
-    units: units.map(({ unit }) => unit).filter((unit) => ids.includes(unit.modelId)),
+    units: units.map(({ unit }) => unit),
     quotes: library.quotes.filter(({ partId }) => ids.includes(partId)),
     rates: library.exchange.rates,
     currency: library.exchange.currency,

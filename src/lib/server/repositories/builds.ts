@@ -7,6 +7,7 @@ import { change, newId, type ChangeResult } from '../db/change';
 import { writing } from '../db/writing';
 import { notFound } from '../problems/problem';
 import { deleteFilesOf } from './attachments';
+import { likeWords } from './like';
 import { deleteSheetsOf } from './sheets';
 
 export const storedBuildSchema = z.strictObject({
@@ -64,6 +65,94 @@ export function listBrief(db: Knex, crateId: string, ids?: readonly string[]): P
   const rows = db('builds').where({ crate_id: crateId }).orderBy('tag');
   if (ids) rows.whereIn('id', [...ids]);
   return rows.select(BRIEF);
+}
+
+/** A build as it is picked from a list. */
+export const namedBuildSchema = z.strictObject({
+  id: z.string(),
+  tag: z.string(),
+  name: z.string(),
+  stage: z.enum(STAGES)
+});
+export type NamedBuild = z.infer<typeof namedBuildSchema>;
+
+/**
+ * Finds builds by words in their tags and names, so many at most.
+ * @param args.inUse without those that are retired
+ * @returns `total` of all that match
+ */
+export async function findBuilds(
+  db: Knex,
+  args: { crateId: string; find?: string | undefined; limit: number; inUse?: boolean }
+): Promise<{ builds: NamedBuild[]; total: number }> {
+  const { crateId, find = '', limit, inUse = false } = args;
+  const narrowed = () => {
+    const rows = db('builds').where({ crate_id: crateId });
+    if (inUse) rows.whereNot({ stage: 'retired' });
+    for (const like of likeWords(find)) rows.whereRaw("lower(concat_ws(' ', tag, name)) like ?", [like]);
+    return rows;
+  };
+  const [builds, counted] = await Promise.all([
+    narrowed().orderBy('tag').limit(limit).select('id', 'tag', 'name', 'stage') as Promise<NamedBuild[]>,
+    narrowed().count({ n: '*' }).first() as Promise<{ n: number | string }>
+  ]);
+  return { builds, total: Number(counted.n) };
+}
+
+/** Ids of builds, by their tags. */
+export const idsOfTags = (db: Knex, crateId: string, tags: readonly string[]): Promise<string[]> =>
+  db('builds')
+    .where({ crate_id: crateId })
+    .whereIn('tag', [...tags])
+    .pluck('id');
+
+/** What builds were made from, by their tags. */
+export async function choicesByTag(
+  db: Knex,
+  crateId: string,
+  tags: readonly string[]
+): Promise<{ tag: string; name: string; choice: Choice }[]> {
+  return db('builds')
+    .where({ crate_id: crateId })
+    .whereIn('tag', [...tags])
+    .orderBy('tag')
+    .select('tag', 'name', 'choice');
+}
+
+/** The builds in use that were paired with a computer, so many at most. */
+export async function choicesOnHost(
+  db: Knex,
+  args: { crateId: string; hostId: string; limit: number }
+): Promise<{ tag: string; name: string; choice: Choice }[]> {
+  return db('builds')
+    .where({ crate_id: args.crateId })
+    .whereNot({ stage: 'retired' })
+    .whereRaw("json_value(choice, '$.hostId') = ?", [args.hostId])
+    .orderBy('tag')
+    .limit(args.limit)
+    .select('tag', 'name', 'choice');
+}
+
+/** How many builds in use each computer has. */
+export async function buildsPerHost(db: Knex, crateId: string): Promise<Map<string, number>> {
+  const rows: { host: string; n: number | string }[] = await db('builds')
+    .where({ crate_id: crateId })
+    .whereNot({ stage: 'retired' })
+    .groupByRaw("json_value(choice, '$.hostId')")
+    .select(db.raw("json_value(choice, '$.hostId') as host"))
+    .count({ n: '*' });
+  return new Map(rows.map(({ host, n }) => [host, Number(n)]));
+}
+
+/** Lists the tags of the builds that were made for each job. */
+export async function buildsByJob(db: Knex, crateId: string): Promise<Map<string, string[]>> {
+  const rows: { tag: string; job: string | null }[] = await db('builds')
+    .where({ crate_id: crateId })
+    .orderBy('tag')
+    .select('tag', db.raw("json_value(choice, '$.jobId') as job"));
+  const byJob = new Map<string, string[]>();
+  for (const { tag, job } of rows) if (job !== null) byJob.set(job, [...(byJob.get(job) ?? []), tag]);
+  return byJob;
 }
 
 /** Tags alone, for what names a build by its tag. */

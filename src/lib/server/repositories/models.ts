@@ -53,6 +53,20 @@ export async function listSpecs(db: Knex, args: Which): Promise<StoredModel['spe
   return rows.map((row) => modelFromRow(row).spec);
 }
 
+/** What parts are called, without the rest of what is known of them: the whole of a large crate. */
+export async function listNames(
+  db: Knex,
+  { crateId, kind, limit }: { crateId: string; kind?: Kind; limit?: number }
+): Promise<{ id: string; kind: Kind; name: string; target?: Target }[]> {
+  const query = db('models').where({ crate_id: crateId, ...(kind ? { kind } : {}) });
+  if (limit !== undefined) query.limit(limit);
+  const rows: { id: string; kind: Kind; name: string; target: unknown }[] = await query
+    .orderBy('name')
+    .orderBy('id')
+    .select('id', 'kind', 'name', 'target');
+  return rows.map(({ target, ...row }) => (target ? { ...row, target: targetSchema.parse(target) } : row));
+}
+
 export async function countModels(db: Knex, crateId: string): Promise<Partial<Record<Kind, number>>> {
   const rows: { kind: Kind; n: number | string }[] = await db('models')
     .where({ crate_id: crateId })

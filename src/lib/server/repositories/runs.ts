@@ -13,6 +13,7 @@ import { SIMULATED_FAULTS } from '#core/simulate/faults';
 import type { Series } from '#core/series/series';
 import { planInputSchema } from '#core/plan/report';
 import { phaseSchema } from '#core/protocols/phase';
+import { likeWords } from './like';
 import { change, newId, type ChangeResult } from '../db/change';
 import { writing } from '../db/writing';
 import { notFound, Problem } from '../problems/problem';
@@ -138,6 +139,65 @@ export async function listRuns(db: Knex, filter: RunFilter): Promise<StoredRun[]
   if (buildIds) query.whereIn('build_id', [...buildIds]);
   if (limit) query.limit(limit);
   return (await query).map(runFromRow);
+}
+
+/** What the table of results can be sorted by: the newest first, the fastest first, or by what was measured. */
+const RUN_ORDER = {
+  date: [['runs.date', 'desc']],
+  write: [["cast(json_value(runs.results, '$.writeMBps') as double)", 'desc']],
+  of: [["coalesce(builds.tag, json_value(runs.chain, '$.drive'))", 'asc']]
+} as const;
+export type RunSort = keyof typeof RUN_ORDER;
+export const RUN_SORTS = Object.keys(RUN_ORDER) as [RunSort, ...RunSort[]];
+
+/** One page of the results of a crate, each with the build it is of. Words are looked for in builds, drives and ways of measuring. */
+export async function runTable(
+  db: Knex,
+  args: {
+    crateId: string;
+    protocol?: ProtocolId | undefined;
+    find: string;
+    sort: RunSort;
+    page: number;
+    size: number;
+  }
+): Promise<{ rows: (StoredRun & { tag: string | null; name: string | null })[]; total: number; all: number }> {
+  const { crateId, protocol, find, sort, page, size } = args;
+  const narrowed = () => {
+    const rows = db('runs').leftJoin('builds', 'builds.id', 'runs.build_id').where({ 'runs.crate_id': crateId });
+    if (protocol) rows.where({ protocol });
+    for (const like of likeWords(find)) {
+      const word = like.slice(1, -1).replaceAll('\\', '');
+      const ways = PROTOCOL_IDS.filter((id) => PROTOCOL_LABEL[id].includes(word));
+      rows.where((any) =>
+        any
+          .whereRaw("lower(concat_ws(' ', builds.tag, builds.name, json_value(runs.chain, '$.drive'))) like ?", [like])
+          .orWhereIn('runs.protocol', ways)
+      );
+    }
+    return rows;
+  };
+  const count = (rows: Knex.QueryBuilder) => rows.count({ n: '*' }).first() as Promise<{ n: number | string }>;
+  const ordered = narrowed();
+  for (const [by, way] of RUN_ORDER[sort]) ordered.orderByRaw(`${by} ${way}`);
+  const [rows, total, all] = await Promise.all([
+    ordered
+      .orderBy('runs.id', sort === 'of' ? 'asc' : 'desc')
+      .limit(size)
+      .offset((page - 1) * size)
+      .select('runs.*', 'builds.tag as build_tag', 'builds.name as build_name') as Promise<Record<string, unknown>[]>,
+    count(narrowed()),
+    count(db('runs').where({ crate_id: crateId }))
+  ]);
+  return {
+    rows: rows.map((row) => ({
+      ...runFromRow(row),
+      tag: row.build_tag as string | null,
+      name: row.build_name as string | null
+    })),
+    total: Number(total.n),
+    all: Number(all.n)
+  };
 }
 
 /** @throws Problem `not-found` */

@@ -32,11 +32,12 @@ export const unitFromRow = (row: Record<string, unknown>): StoredUnit => ({
 
 export async function listUnits(
   db: Knex,
-  args: { crateId: string; modelId?: string; ids?: readonly string[] }
+  args: { crateId: string; modelId?: string; modelIds?: readonly string[]; ids?: readonly string[] }
 ): Promise<StoredUnit[]> {
   const where = { crate_id: args.crateId, ...(args.modelId ? { model_id: args.modelId } : {}) };
   const rows = db('units').where(where).orderBy('tag');
   if (args.ids) rows.whereIn('id', [...args.ids]);
+  if (args.modelIds) rows.whereIn('model_id', [...args.modelIds]);
   return (await rows).map(unitFromRow);
 }
 
@@ -46,14 +47,13 @@ export async function loadStock(
   crateId: string,
   modelIds?: readonly string[]
 ): Promise<Map<string, InStock>> {
-  const query = db('units')
+  const rows = (await db('units')
     .leftJoin('builds', 'builds.id', 'units.build_id')
     .where({ 'units.crate_id': crateId })
+    .where((only) => void (modelIds && only.whereIn('units.model_id', [...modelIds])))
     .whereIn('units.state', ['owned', 'ordered'])
     .orderBy('units.tag')
-    .select('units.model_id as modelId', 'units.state', 'units.details', 'builds.tag as build');
-  if (modelIds) query.whereIn('units.model_id', [...modelIds]);
-  const rows = (await query) as {
+    .select('units.model_id as modelId', 'units.state', 'units.details', 'builds.tag as build')) as {
     modelId: string;
     state: 'owned' | 'ordered';
     details: { resale?: number };

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import BuildPicker from '$lib/ui/common/BuildPicker.svelte';
   import DayField from '$lib/ui/common/DayField.svelte';
   import { Button, Modal, Select, SelectItem, TextInput } from 'carbon-components-svelte';
   import { UNIT_STATES } from '#core/parts/item';
@@ -12,11 +13,13 @@
     count: number;
     /** How many of them somebody has; what cannot be done with any of them is not offered. */
     lent?: number;
-    builds: readonly { id: string; tag: string; name: string }[];
+    crateId: string;
+    /** Builds that it can be put into: all of them, or the first of many. */
+    builds: { builds: readonly { id: string; tag: string; name: string }[]; total: number };
     busy: boolean;
     onact: (act: UnitAct) => void;
   };
-  let { count, lent, builds, busy, onact }: Props = $props();
+  let { count, lent, crateId, builds, busy, onact }: Props = $props();
   let dialog = $state<'none' | 'out' | 'in' | 'set'>('none');
   let who = $state('');
   let due = $state('');
@@ -91,15 +94,21 @@
     <SelectItem value="state" text="State" />
     <SelectItem value="buildId" text="In build" />
   </Select>
-  {#if field === 'state' || field === 'buildId'}
+  {#if field === 'state'}
     <Select labelText="New value" selected={value} on:update={(e) => (value = String(e.detail ?? ''))}>
-      <SelectItem value="" text={field === 'state' ? 'choose' : 'in no build'} />
-      {#if field === 'state'}{#each UNIT_STATES as state (state)}<SelectItem value={state} text={state} />{/each}
-      {:else}{#each builds as build (build.id)}<SelectItem
-            value={build.id}
-            text="{build.tag} {build.name}"
-          />{/each}{/if}
+      <SelectItem value="" text="choose" />
+      {#each UNIT_STATES as state (state)}<SelectItem value={state} text={state} />{/each}
     </Select>
+  {:else if field === 'buildId'}
+    <BuildPicker
+      label="New value"
+      {crateId}
+      builds={builds.builds}
+      total={builds.total}
+      none="in no build"
+      picked={value}
+      onpick={(build) => (value = build?.id ?? '')}
+    />
   {:else}
     <TextInput labelText="New value" bind:value maxlength={120} helperText="Left empty, it is taken away." />
   {/if}

@@ -17,6 +17,8 @@
     oncopy: (job: Job) => void;
     ondelete: (id: string) => void;
   } = $props();
+  /** So many builds are named in a row. */
+  const NAMED = 8;
   const DIRECTION = { in: 'onto the drive', out: 'from the drive', both: 'both ways' };
 </script>
 
@@ -45,7 +47,8 @@
             >{job.spec.minSustainedWriteMBps === undefined ? '–' : quantity(job.spec.minSustainedWriteMBps, 'MB/s')}</td
           >
           <td
-            >{#each job.builds as tag, i (tag)}{i > 0 ? ', ' : ''}<a href="/b/{tag}/pair">{tag}</a>{:else}–{/each}</td
+            >{#each job.builds.slice(0, NAMED) as tag, i (tag)}{i > 0 ? ', ' : ''}<a href="/b/{tag}/pair">{tag}</a
+              >{:else}–{/each}{#if job.builds.length > NAMED}, and {job.builds.length - NAMED} more{/if}</td
           >
           <td class="acts">
             <a href="{home}/rank?job={job.id}">Rank for it</a>

@@ -3,21 +3,31 @@
   import { money } from '#core/quantities/format';
   import SortHead from '../common/SortHead.svelte';
   import Wide from '../common/Wide.svelte';
-  import { aboveTarget, sortedPrices, type Cheapest, type PriceOrder } from './cheapest';
+  import { aboveTarget, type Cheapest, type PriceOrder } from './cheapest';
   import { age } from './history';
 
   type Part = Cheapest<{ id: string; kind: string; name: string }>;
   /** The cheapest price of each part, and how far it is from what one wants to pay. */
   let {
     rows,
-    find,
+    all,
+    sort,
+    down,
     home,
     currency,
-    today
-  }: { rows: readonly Part[]; find: string; home: string; currency: string; today: string } = $props();
-  let sort = $state<PriceOrder>('name');
-  let down = $state(false);
-  const shown = $derived(sortedPrices(rows, { find, sort, down, currency }));
+    today,
+    onsort
+  }: {
+    rows: readonly Part[];
+    /** How many parts have a price. */
+    all: number;
+    sort: PriceOrder;
+    down: boolean;
+    home: string;
+    currency: string;
+    today: string;
+    onsort: (order: PriceOrder) => void;
+  } = $props();
   const HEADS = [
     ['name', 'Part'],
     ['price', 'Cheapest, delivered'],
@@ -39,17 +49,14 @@
             {label}
             number={id === 'price'}
             sorted={sort === id ? (down ? 'down' : 'up') : undefined}
-            onsort={() => {
-              down = sort === id && !down;
-              sort = id;
-            }}
+            onsort={() => onsort(id)}
           />
         {/each}
         <th scope="col">Shop</th><th scope="col" class="number">Prices</th></tr
       ></thead
     >
     <tbody>
-      {#each shown as row (row.part.id)}
+      {#each rows as row (row.part.id)}
         {@const { part, quote, count } = row}
         <tr>
           <td><a href="{home}/crate/{part.kind}/{part.id}?tab=quotes">{part.name}</a></td>
@@ -66,5 +73,5 @@
       {/each}
     </tbody>
   </table>
-  {#if shown.length === 0}<p class="quiet">{rows.length === 0 ? 'No price yet.' : 'Nothing matches.'}</p>{/if}
+  {#if rows.length === 0}<p class="quiet">{all === 0 ? 'No price yet.' : 'Nothing matches.'}</p>{/if}
 </Wide>

@@ -27,9 +27,15 @@ export function cheapestPrices<Part extends PricedPart>(
   currency: string,
   today: string
 ): Cheapest<Part>[] {
+  const byPart = new Map<string, Quote[]>();
+  for (const quote of quotes) {
+    const list = byPart.get(quote.partId);
+    if (list) list.push(quote);
+    else byPart.set(quote.partId, [quote]);
+  }
   return parts.flatMap((part) => {
-    const valid = quotes
-      .filter((quote) => quote.partId === part.id && !(quote.expires && quote.expires < today))
+    const valid = (byPart.get(part.id) ?? [])
+      .filter((quote) => !(quote.expires && quote.expires < today))
       .map((quote) => ({ quote, home: exchange(deliveredPrice(quote), quote.currency, currency, [...rates])?.amount }))
       .sort((a, b) => (a.home ?? Infinity) - (b.home ?? Infinity));
     const [best] = valid;

@@ -6,7 +6,10 @@ const build = (tag: string, hostId: string) => untyped<Named>({ tag, name: tag, 
 
 describe('several at once', () => {
   it('begins with a computer that shares something, then with the one that has the most builds', () => {
-    const builds = [build('AC-0001', 'x'), build('AC-0002', 'x'), build('AC-0003', 'y')];
+    const builds = new Map([
+      ['x', 2],
+      ['y', 1]
+    ]);
     const plain = [
       { id: 'y', ports: [{}] },
       { id: 'x', ports: [{}] }

@@ -11,6 +11,13 @@ export const MOST_SEATS = 12;
 export const seatsToText = (seats: readonly Seat[]): string =>
   seats.map(({ tag, portId, does }) => [tag, portId, does].join('/')).join('~');
 
+/** The tags in it. */
+export const seatTags = (text: string): string[] =>
+  text
+    .split('~')
+    .slice(0, MOST_SEATS)
+    .flatMap((part) => part.split('/')[0] || []);
+
 /** Reads it again; what is no build or makes no sense is left out. */
 export function seatsFromText(text: string, builds: readonly Named[]): Seat[] {
   return text
@@ -43,12 +50,15 @@ export function taskOf(seat: Seat, seats: readonly Seat[]): MemberTask {
   return to < 0 ? 'idle' : { copyTo: to };
 }
 
-/** The computer that has most to say: one on which ports share something, then the one with the most builds. */
+/**
+ * The computer that has most to say: one on which ports share something, then the one with the most builds.
+ * @param builds how many each computer has
+ */
 export function busiestHost(
   hosts: readonly { id: string; ports: readonly { shares?: string | undefined }[] }[],
-  builds: readonly Named[]
+  builds: ReadonlyMap<string, number>
 ): string {
-  const count = (id: string) => builds.filter(({ choice }) => choice.hostId === id).length;
+  const count = (id: string) => builds.get(id) ?? 0;
   const shares = (host: (typeof hosts)[number]) => (host.ports.some((port) => port.shares) ? 1 : 0);
   return [...hosts].sort((a, b) => shares(b) - shares(a) || count(b.id) - count(a.id))[0]?.id ?? '';
 }

@@ -1,22 +1,19 @@
 <script lang="ts">
-  import { Button, Checkbox, Select, SelectItem } from 'carbon-components-svelte';
-  import { replaceState } from '$app/navigation';
+  import { Button, Checkbox } from 'carbon-components-svelte';
   import { page } from '$app/state';
-  import { queryOf } from '$lib/client/address';
+  import { keepAddress } from '$lib/client/address';
+  import BuildPicker from '$lib/ui/common/BuildPicker.svelte';
   import { compareHref, MOST_COLUMNS, namedApart, columnKeys, columnOf } from '$lib/ui/compare/laid';
   import SideBySide from '$lib/ui/compare/SideBySide.svelte';
 
   let { data } = $props();
   const home = $derived(`/c/${data.crate.slug}`);
-  let keys = $state.raw(columnKeys(queryOf(page.url)));
+  const keys = $derived(columnKeys(page.url.searchParams));
   let differing = $state(false);
-  const columns = $derived(namedApart(keys.map((key) => columnOf(data.library, data.builds, home, key))));
-  const others = $derived(data.builds.filter(({ tag }) => !keys.includes(tag)));
+  const columns = $derived(namedApart(keys.map((key) => columnOf(data.library, data.laid, home, key))));
+  const others = $derived(data.others.builds.filter(({ tag }) => !keys.includes(tag)));
 
-  function lay(next: string[]): void {
-    keys = next;
-    replaceState(compareHref(home, next), {});
-  }
+  const lay = (next: string[]) => void keepAddress(compareHref(home, next));
 </script>
 
 <svelte:head><title>Side by side · {data.crate.name} · Ash Crate</title></svelte:head>
@@ -29,17 +26,19 @@
     {#if columns.length > 1}<Checkbox labelText="Only what differs" bind:checked={differing} />{/if}
     {#if keys.length < MOST_COLUMNS && others.length > 0}
       <div class="add no-print">
-        <Select
-          size="sm"
-          labelText="Lay beside it"
-          selected=""
-          on:update={(e) => {
-            if (e.detail) lay([...keys, String(e.detail)]);
-          }}
-        >
-          <SelectItem value="" text="choose a build" />
-          {#each others as build (build.tag)}<SelectItem value={build.tag} text="{build.tag} {build.name}" />{/each}
-        </Select>
+        {#key keys}
+          <BuildPicker
+            label="Lay beside it"
+            crateId={data.crate.id}
+            builds={others}
+            total={data.others.total - (data.others.builds.length - others.length)}
+            none="choose a build"
+            picked=""
+            onpick={(build) => {
+              if (build && !keys.includes(build.tag)) lay([...keys, build.tag]);
+            }}
+          />
+        {/key}
       </div>
     {/if}
     <Button class="no-print" kind="ghost" size="small" on:click={() => print()}>Print</Button>

@@ -1,12 +1,17 @@
 import { forPage } from '$lib/server/pages/page';
-import { listModels } from '$lib/server/repositories/models';
+import { listSpecs } from '$lib/server/repositories/models';
+
+/** So many computers are named. */
+const NAMED = 100;
 
 export async function load({ parent }) {
   const { crate } = await parent();
   return forPage(async (db) => {
-    const hosts = await listModels(db, { crateId: crate.id, kind: 'host' });
+    const hosts = await listSpecs(db, { crateId: crate.id, kind: 'host' });
     return {
-      computers: hosts.flatMap(({ spec }) => (spec.kind === 'host' ? [{ name: spec.name, os: spec.os }] : []))
+      computers: hosts
+        .flatMap((spec) => (spec.kind === 'host' ? [{ name: spec.name, os: spec.os }] : []))
+        .slice(0, NAMED)
     };
   });
 }

@@ -1,10 +1,12 @@
 import { error } from '@sveltejs/kit';
 import { unitTableQuery } from '$lib/server/api/table-query';
 import { forPage, today } from '$lib/server/pages/page';
-import { listBuilds } from '$lib/server/repositories/builds';
+import { findBuilds } from '$lib/server/repositories/builds';
 import { unitTable } from '$lib/server/repositories/unit-table';
 
 const SIZE = 25;
+/** More builds than this are looked for by their names. */
+const PICKED_FROM = 100;
 
 export async function load({ parent, url }) {
   const { crate } = await parent();
@@ -13,7 +15,7 @@ export async function load({ parent, url }) {
   const { page = 1, size = SIZE, sort = 'tag', down = false, find = '' } = parsed.data;
   return forPage(async (db) => ({
     ...(await unitTable(db, { crateId: crate.id, ...parsed.data, page, size, sort, down, find })),
-    builds: (await listBuilds(db, crate.id)).map(({ id, tag, name }) => ({ id, tag, name })),
+    builds: await findBuilds(db, { crateId: crate.id, limit: PICKED_FROM }),
     query: { ...parsed.data, page, size, sort, down, find },
     today: today()
   }));

@@ -39,6 +39,7 @@
       <UnitActions
         count={picked.size}
         lent={data.rows.filter((row) => picked.has(row.id) && row.unit.custodian !== undefined).length}
+        crateId={data.crate.id}
         builds={data.builds}
         {busy}
         {onact}

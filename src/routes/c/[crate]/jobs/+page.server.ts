@@ -1,15 +1,15 @@
 import { forPage } from '$lib/server/pages/page';
-import { listBuilds } from '$lib/server/repositories/builds';
+import { buildsByJob } from '$lib/server/repositories/builds';
 import { listJobs } from '$lib/server/repositories/jobs';
 
 export async function load({ parent }) {
   const { crate } = await parent();
   return forPage(async (db) => {
-    const [jobs, builds] = await Promise.all([listJobs(db, crate.id), listBuilds(db, crate.id)]);
+    const [jobs, made] = await Promise.all([listJobs(db, crate.id), buildsByJob(db, crate.id)]);
     return {
       jobs: jobs.map((job) => ({
         ...job,
-        builds: builds.filter(({ choice }) => choice.jobId === job.id).map(({ tag }) => tag)
+        builds: made.get(job.id) ?? []
       }))
     };
   });

@@ -4,8 +4,8 @@ import { labelOf } from '$lib/server/pages/labels';
 import { forPage } from '$lib/server/pages/page';
 import { unitTable } from '$lib/server/repositories/unit-table';
 
-/** Ten sheets: more at once is hardly meant. */
-const MOST = 400;
+/** Three sheets at once. */
+const MOST = 120;
 
 export async function load({ parent, url }) {
   const { crate } = await parent();
@@ -16,10 +16,15 @@ export async function load({ parent, url }) {
     const { rows, total } = await unitTable(db, {
       crateId: crate.id,
       ...parsed.data,
-      page: 1,
+      page: parsed.data.page ?? 1,
       size: MOST,
       ...(ids ? { ids: ids.split(',').slice(0, MOST) } : {})
     });
-    return { labels: await Promise.all(rows.map((row) => labelOf(row, crate.slug, url.origin))), total };
+    return {
+      labels: await Promise.all(rows.map((row) => labelOf(row, crate.slug, url.origin))),
+      total,
+      page: parsed.data.page ?? 1,
+      size: MOST
+    };
   });
 }

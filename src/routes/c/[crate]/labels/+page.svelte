@@ -1,4 +1,7 @@
 <script lang="ts">
+  import { page } from '$app/state';
+  import { withQuery } from '$lib/client/address';
+  import Pages from '$lib/ui/common/Pages.svelte';
   import Wide from '$lib/ui/common/Wide.svelte';
   import { Button, NumberInput } from 'carbon-components-svelte';
 
@@ -21,9 +24,8 @@
     <div class="grow">
       <h1>Labels</h1>
       <p class="quiet">
-        {data.labels.length === 1 ? 'One label' : `${data.labels.length} labels`}, 40 on a sheet of A4 (4 × 10, each 48
-        × 27 mm). Print at true size, without margins of the printer. The code opens the item’s page on this machine’s
-        address.
+        {data.total === 1 ? 'One label' : `${data.total} labels`}, 40 on a sheet of A4 (4 × 10, each 48 × 27 mm). Print
+        at true size, without margins of the printer. The code opens the item’s page on this machine’s address.
       </p>
     </div>
     <div class="skip"><NumberInput size="sm" labelText="Labels already used" min={0} max={39} bind:value={skip} /></div>
@@ -34,6 +36,14 @@
       <h2>No item chosen</h2>
       <p><a href="/c/{data.crate.slug}/items">Choose items</a> in their table.</p>
     </div>
+  {/if}
+  {#if data.total > data.size}
+    <Pages
+      total={data.total}
+      page={data.page}
+      size={data.size}
+      href={(n) => withQuery(page.url, { page: n > 1 ? String(n) : '' })}
+    />
   {/if}
   {#each sheets as sheet, n (n)}
     <Wide label="Sheet {n + 1}">

@@ -1,9 +1,11 @@
 <script lang="ts">
   import { Button, Search, TextInput } from 'carbon-components-svelte';
+  import { page } from '$app/state';
+  import { keepAddress, withQuery } from '$lib/client/address';
   import { changesOf } from '$lib/client/change';
   import RecordForm from '$lib/ui/common/RecordForm.svelte';
   import { rateFields } from '$lib/ui/parts/record-fields';
-  import { cheapestPrices } from '$lib/ui/prices/cheapest';
+  import Pages from '$lib/ui/common/Pages.svelte';
   import PriceTable from '$lib/ui/prices/PriceTable.svelte';
   import RateList from '$lib/ui/prices/RateList.svelte';
 
@@ -11,17 +13,11 @@
   const home = $derived(`/c/${data.crate.slug}`);
   const api = $derived(`/api/crates/${data.crate.id}`);
   const onchange = $derived(changesOf(data.crate.id));
-  let find = $state('');
   let busy = $state(false);
   // svelte-ignore state_referenced_locally
   let currency = $state(data.crate.currency);
-  const rows = $derived(
-    cheapestPrices(
-      { parts: data.parts, quotes: data.quotes, rates: data.rates.map(({ rate }) => rate) },
-      data.crate.currency,
-      data.today
-    )
-  );
+  const href = (change: Record<string, string | undefined>) => withQuery(page.url, change);
+  const look = (find: string) => void keepAddress(href({ find }));
 
   async function addRate(record: Record<string, unknown>) {
     busy = true;
@@ -51,10 +47,37 @@
         part.
       </p>
     </div>
-    <div class="find"><Search size="sm" labelText="Find prices" placeholder="Part or shop" bind:value={find} /></div>
+    <div class="find">
+      <Search
+        size="sm"
+        labelText="Find prices"
+        placeholder="Part or shop"
+        value={data.query.find}
+        on:input={(e) => look(String((e.target as HTMLInputElement | null)?.value ?? ''))}
+        on:clear={() => look('')}
+      />
+    </div>
   </div>
   <div class="two">
-    <PriceTable {rows} {find} {home} currency={data.crate.currency} today={data.today} />
+    <div>
+      <PriceTable
+        rows={data.rows}
+        all={data.all}
+        sort={data.query.sort}
+        down={data.query.down}
+        {home}
+        currency={data.crate.currency}
+        today={data.today}
+        onsort={(sort) =>
+          void keepAddress(href({ sort, down: data.query.sort === sort && !data.query.down ? 'yes' : '' }))}
+      />
+      <Pages
+        total={data.total}
+        page={data.query.page}
+        size={data.query.size}
+        href={(n) => href({ page: n > 1 ? String(n) : '' })}
+      />
+    </div>
     <section aria-labelledby="rates">
       <h2 id="rates">Exchange rates</h2>
       <p class="small quiet">Nothing is converted with a rate that you did not enter. The newest one counts.</p>

@@ -1,51 +1,35 @@
-import { PROTOCOL_IDS } from '#core/results/protocol-ids';
-import { coolDown } from '#core/protocols/planner';
-import { briefOf } from '#core/protocols/brief';
-import { testedBuild } from '#core/protocols/tested';
+import { error, redirect } from '@sveltejs/kit';
+import { withQuery } from '$lib/client/address';
+import { runTableQuery } from '$lib/server/api/table-query';
 import { forPage } from '$lib/server/pages/page';
-import { buildNow, loadLibrary } from '$lib/server/planning/planning';
-import { listBuilds } from '$lib/server/repositories/builds';
-import { listModels } from '$lib/server/repositories/models';
-import { listRuns } from '$lib/server/repositories/runs';
+import { queueable } from '$lib/server/planning/queueable';
+import { findBuilds } from '$lib/server/repositories/builds';
+import { listNames } from '$lib/server/repositories/models';
+import { runTable } from '$lib/server/repositories/runs';
+
+const SIZE = 50;
+/** So many builds are offered for an evening; others are looked for. */
+const ON_THE_DESK = 30;
+/** So many computers and ready-made things are offered to be measured. */
+const OFFERED = 60;
 
 export async function load({ parent, url }) {
   const { crate } = await parent();
-  const asked = url.searchParams.get('protocol');
-  const protocol = PROTOCOL_IDS.find((id) => id === asked);
-  return forPage(async (db) => {
-    const [runs, builds, hosts, readyMade] = await Promise.all([
-      listRuns(db, { crateId: crate.id, protocol, limit: 300 }),
-      listBuilds(db, crate.id),
-      listModels(db, { crateId: crate.id, kind: 'host' }),
-      listModels(db, { crateId: crate.id, kind: 'alternative' })
+  const parsed = runTableQuery.safeParse(Object.fromEntries(url.searchParams));
+  if (!parsed.success) error(400, 'This address asks for something that the table does not have.');
+  const { protocol, find = '', sort = 'date', page = 1, size = SIZE, desk = '' } = parsed.data;
+  const asked = desk.split(',').filter(Boolean);
+  const shown = await forPage(async (db) => {
+    const [table, others, hosts, readyMade] = await Promise.all([
+      runTable(db, { crateId: crate.id, protocol, find, sort, page, size }),
+      findBuilds(db, { crateId: crate.id, limit: ON_THE_DESK, inUse: true }),
+      listNames(db, { crateId: crate.id, kind: 'host', limit: OFFERED }),
+      listNames(db, { crateId: crate.id, kind: 'alternative', limit: OFFERED })
     ]);
-    const library = await loadLibrary(
-      db,
-      crate.id,
-      builds.map(({ choice }) => choice)
-    );
-    return {
-      protocol,
-      runs,
-      tags: Object.fromEntries(builds.map(({ id, tag, name }) => [id, { tag, name }])),
-      hosts: hosts.map(({ id, spec }) => ({ id, name: spec.name })),
-      readyMade: readyMade.map(({ id, spec }) => ({ id, name: spec.name })),
-      // What an evening plans with: how long a soak of each takes, and how long it cools after it.
-      queueable: builds.flatMap((build) => {
-        const { snapshot, report } = buildNow(library, build);
-        if (report.throughput.read === null || build.stage === 'retired') return [];
-        const tested = testedBuild(snapshot, report);
-        const seconds = (id: 'soak' | 'pair-check') => Math.round(briefOf(id, {}, tested).seconds?.typical ?? 0);
-        return [
-          {
-            id: build.id,
-            name: `${build.tag} ${build.name}`,
-            soakS: seconds('soak'),
-            checkS: seconds('pair-check'),
-            coolS: Math.round(coolDown(tested)?.seconds ?? 0)
-          }
-        ];
-      })
-    };
+    const tags = [...asked, ...others.builds.map(({ tag }) => tag)].slice(0, 2 * ON_THE_DESK);
+    return { ...table, others, hosts, readyMade, queueable: await queueable(db, crate.id, tags) };
   });
+  const last = Math.max(1, Math.ceil(shown.total / size));
+  if (page > last) redirect(307, withQuery(url, { page: last > 1 ? String(last) : '' }));
+  return { ...shown, desk: asked, query: { protocol, find, sort, page, size } };
 }

@@ -1,5 +1,8 @@
 <script lang="ts">
-  import { goto } from '$app/navigation';
+  import { page } from '$app/state';
+  import { keepAddress, withQuery } from '$lib/client/address';
+  import Pages from '$lib/ui/common/Pages.svelte';
+  import BuildPicker from '$lib/ui/common/BuildPicker.svelte';
   import { Select, SelectItem, TextInput } from 'carbon-components-svelte';
   import { day, rate } from '#core/quantities/format';
   import { PROTOCOLS } from '#core/protocols/protocols';
@@ -9,22 +12,11 @@
 
   let { data } = $props();
   const home = $derived(`/c/${data.crate.slug}`);
-  let find = $state('');
-  let sort = $state('date');
-  type Run = (typeof data.runs)[number];
-  const nameOf = (run: Run) => {
-    const build = run.buildId ? data.tags[run.buildId] : undefined;
-    return build ? `${build.tag} ${build.name}` : run.hostId ? `Internal disk of ${run.chain.host}` : run.chain.drive;
-  };
-  const shown = $derived.by(() => {
-    const wanted = find.trim().toLowerCase();
-    const list = data.runs.filter((run) =>
-      `${nameOf(run)} ${run.chain.drive} ${PROTOCOL_LABEL[run.protocol]}`.toLowerCase().includes(wanted)
-    );
-    if (sort === 'write') return list.toSorted((a, b) => (b.results.writeMBps ?? 0) - (a.results.writeMBps ?? 0));
-    if (sort === 'of') return list.toSorted((a, b) => nameOf(a).localeCompare(nameOf(b)));
-    return list;
-  });
+  type Run = (typeof data.rows)[number];
+  const href = (change: Record<string, string | undefined>) => withQuery(page.url, change);
+  const look = (find: string) => void keepAddress(href({ find }));
+  const nameOf = (run: Run) =>
+    run.tag ? `${run.tag} ${run.name}` : run.hostId ? `Internal disk of ${run.chain.host}` : run.chain.drive;
   const figure = (value: number | undefined) => (value === undefined ? '–' : rate(value));
 </script>
 
@@ -37,26 +29,37 @@
     </div>
   </div>
   <div class="tools no-print">
-    <TextInput size="sm" labelText="Find" placeholder="a tag, a drive" bind:value={find} />
+    <TextInput
+      size="sm"
+      labelText="Find"
+      placeholder="a tag, a drive"
+      value={data.query.find}
+      on:input={(e) => look(String(e.detail ?? ''))}
+    />
     <Select
       size="sm"
       labelText="Measured by"
-      selected={data.protocol ?? ''}
+      selected={data.query.protocol ?? ''}
       on:change={(e) => {
         const { value } = e.currentTarget as HTMLSelectElement;
-        void goto(value ? `?protocol=${value}` : '?', { keepFocus: true });
+        void keepAddress(href({ protocol: value }));
       }}
     >
       <SelectItem value="" text="any way" />
       {#each PROTOCOLS as one (one.id)}<SelectItem value={one.id} text={one.label} />{/each}
     </Select>
-    <Select size="sm" labelText="Sorted by" bind:selected={sort}>
+    <Select
+      size="sm"
+      labelText="Sorted by"
+      selected={data.query.sort}
+      on:update={(e) => void keepAddress(href({ sort: e.detail === 'date' ? '' : String(e.detail) }))}
+    >
       <SelectItem value="date" text="day" />
       <SelectItem value="write" text="write" />
       <SelectItem value="of" text="what was measured" />
     </Select>
   </div>
-  {#if data.runs.length === 0}
+  {#if data.all === 0}
     <p class="quiet">Nothing measured yet. Open a build and choose Measure; or choose below what else to measure.</p>
   {:else}
     <Wide label="Results">
@@ -70,7 +73,7 @@
           ></thead
         >
         <tbody>
-          {#each shown as run (run.id)}
+          {#each data.rows as run (run.id)}
             <tr>
               <td><a href="{home}/runs/{run.id}">{day(run.date)}</a></td>
               <td>{nameOf(run)}</td>
@@ -89,7 +92,13 @@
         </tbody>
       </table>
     </Wide>
-    {#if shown.length === 0}<p class="quiet">None is called “{find}”.</p>{/if}
+    {#if data.total === 0}<p class="quiet">None is called “{data.query.find}”.</p>{/if}
+    <Pages
+      total={data.total}
+      page={data.query.page}
+      size={data.query.size}
+      href={(n) => href({ page: n > 1 ? String(n) : '' })}
+    />
   {/if}
 
   <div class="columns">
@@ -111,10 +120,25 @@
       <EveningQueue
         builds={data.queueable}
         hrefOf={(id) => {
-          const build = data.tags[id];
+          const build = data.queueable.find((one) => one.id === id);
           return build ? `/b/${build.tag}/measure/plan?protocol=soak` : home;
         }}
       />
+      {#if data.others.total > data.others.builds.length}
+        {#key data.desk}
+          <BuildPicker
+            label="Another build"
+            crateId={data.crate.id}
+            builds={data.others.builds}
+            total={data.others.total}
+            none="type a tag or a name"
+            picked=""
+            onpick={(build) => {
+              if (build) void keepAddress(href({ desk: [build.tag, ...data.desk].slice(0, 12).join(',') }));
+            }}
+          />
+        {/key}
+      {/if}
     </section>
   </div>
 </div>

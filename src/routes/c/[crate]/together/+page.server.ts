@@ -1,14 +1,44 @@
 import { forPage } from '$lib/server/pages/page';
 import { loadLibrary } from '$lib/server/planning/planning';
-import { listBuilds } from '$lib/server/repositories/builds';
+import { buildsPerHost, choicesByTag, choicesOnHost, findBuilds } from '$lib/server/repositories/builds';
+import { listSpecs } from '$lib/server/repositories/models';
+import { busiestHost, MOST_SEATS, seatTags } from '$lib/ui/together/state';
 
-export async function load({ parent }) {
+/** More builds than this are looked for by their names. */
+const PICKED_FROM = 60;
+/** So many computers are offered. */
+const HOSTS = 200;
+
+export async function load({ parent, url }) {
   const { crate } = await parent();
+  const asked = url.searchParams.get('host') ?? '';
+  const seated = seatTags(url.searchParams.get('with') ?? '');
   return forPage(async (db) => {
-    const [library, builds] = await Promise.all([loadLibrary(db, crate.id), listBuilds(db, crate.id)]);
+    const [parts, counts] = await Promise.all([
+      listSpecs(db, { crateId: crate.id, kind: 'host' }),
+      buildsPerHost(db, crate.id)
+    ]);
+    const hosts = parts.flatMap((spec) => (spec.kind === 'host' ? [spec] : []));
+    const host = hosts.find(({ id }) => id === asked) ?? hosts.find(({ id }) => id === busiestHost(hosts, counts));
+    const offered = await findBuilds(db, { crateId: crate.id, limit: PICKED_FROM, inUse: true });
+    const [own, others] = await Promise.all([
+      host ? choicesOnHost(db, { crateId: crate.id, hostId: host.id, limit: MOST_SEATS }) : [],
+      choicesByTag(db, crate.id, [...seated, ...offered.builds.map(({ tag }) => tag)])
+    ]);
+    const builds = [...new Map([...own, ...others].map((build) => [build.tag, build])).values()].sort((a, b) =>
+      a.tag < b.tag ? -1 : 1
+    );
+    const library = await loadLibrary(db, crate.id, [
+      ...builds.map(({ choice }) => choice),
+      ...(host ? [{ hostId: host.id }] : [])
+    ]);
+    const shown = hosts.filter(({ id }) => (counts.get(id) ?? 0) > 0 || hosts.length <= HOSTS).slice(0, HOSTS);
     return {
       library,
-      builds: builds.filter(({ stage }) => stage !== 'retired').map(({ tag, name, choice }) => ({ tag, name, choice }))
+      builds,
+      total: offered.total,
+      hostId: host?.id ?? '',
+      hosts: (host && !shown.includes(host) ? [host, ...shown] : shown).map(({ id, name }) => ({ id, name }))
     };
   });
 }

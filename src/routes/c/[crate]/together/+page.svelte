@@ -1,31 +1,18 @@
 <script lang="ts">
   import { Button, Select, SelectItem } from 'carbon-components-svelte';
-  import { replaceState } from '$app/navigation';
   import { page } from '$app/state';
-  import { queryOf } from '$lib/client/address';
+  import { keepAddress, queryOf } from '$lib/client/address';
   import { together } from '#core/compare/together/together';
+  import BuildPicker from '$lib/ui/common/BuildPicker.svelte';
   import Results from '$lib/ui/together/Results.svelte';
   import { seatedOn } from '$lib/ui/together/seated';
   import SeatTable from '$lib/ui/together/SeatTable.svelte';
-  import {
-    busiestHost,
-    MOST_SEATS,
-    seatsFromText,
-    seatsOf,
-    seatsToText,
-    withAdded,
-    type Seat
-  } from '$lib/ui/together/state';
+  import { MOST_SEATS, seatsFromText, seatsOf, seatsToText, withAdded, type Seat } from '$lib/ui/together/state';
 
   let { data } = $props();
-  const hosts = $derived([...data.library.host.values()]);
   const query = queryOf(page.url);
   // svelte-ignore state_referenced_locally
-  let hostId = $state(
-    query.get('host') && data.library.host.has(query.get('host')!)
-      ? query.get('host')!
-      : busiestHost(hosts, data.builds)
-  );
+  let hostId = $state(data.hostId);
   const host = $derived(data.library.host.get(hostId));
   const portIds = $derived(host?.ports.map(({ id }) => id) ?? []);
   // svelte-ignore state_referenced_locally
@@ -33,19 +20,29 @@
     query.has('with') ? seatsFromText(query.get('with')!, data.builds) : seatsOf(hostId, portIds, data.builds)
   );
 
-  function keep(next: Seat[]): void {
+  function keep(next: Seat[]): Promise<void> {
     seats = next;
     const text = new URLSearchParams({ host: hostId, with: seatsToText(next) });
-    replaceState(`?${text}`, {});
+    return keepAddress(`?${text}`);
   }
-  function onhost(id: string): void {
-    hostId = id;
-    keep(seatsOf(id, data.library.host.get(id)?.ports.map((port) => port.id) ?? [], data.builds));
+  /** Another computer is shown with the builds that were paired with it. */
+  async function onhost(id: string): Promise<void> {
+    await keepAddress(`?${new URLSearchParams({ host: id })}`);
+    hostId = data.hostId;
+    seats = seatsOf(hostId, portIds, data.builds);
   }
   const set = (at: number, change: Partial<Seat>) =>
     keep(seats.map((seat, i) => (i === at ? { ...seat, ...change } : seat)));
   const free = $derived(data.builds.filter(({ tag }) => !seats.some((seat) => seat.tag === tag)));
-  const add = () => keep(withAdded(seats, free, portIds));
+  const add = () => void keep(withAdded(seats, free, portIds));
+
+  const named = $derived(free.map(({ tag, name }) => ({ id: tag, tag, name })));
+  /** One of the whole crate: what it is made of comes with the answer. */
+  async function addThis({ tag }: { tag: string }): Promise<void> {
+    const portId = portIds.find((id) => !seats.some((seat) => seat.portId === id)) ?? portIds[0];
+    if (portId && seats.length < MOST_SEATS && !seats.some((seat) => seat.tag === tag))
+      await keep([...seats, { tag, portId, does: 'write' }]);
+  }
 
   const seated = $derived(seatedOn(hostId, seats, { builds: data.builds, library: data.library }));
   const result = $derived(host && seated.members.length > 0 ? together(host, seated.members) : null);
@@ -62,10 +59,10 @@
         own disk.
       </p>
     </div>
-    {#if hosts.length > 0}
+    {#if data.hosts.length > 0}
       <div class="host">
-        <Select size="sm" labelText="Computer" selected={hostId} on:update={(e) => onhost(String(e.detail))}>
-          {#each hosts as one (one.id)}<SelectItem value={one.id} text={one.name} />{/each}
+        <Select size="sm" labelText="Computer" selected={hostId} on:update={(e) => void onhost(String(e.detail))}>
+          {#each data.hosts as one (one.id)}<SelectItem value={one.id} text={one.name} />{/each}
         </Select>
       </div>
     {/if}
@@ -85,14 +82,30 @@
       builds={data.builds}
       {free}
       {resultAt}
-      onset={set}
-      onremove={(at) => keep(seats.filter((_, i) => i !== at))}
+      onset={(at, change) => void set(at, change)}
+      onremove={(at) => void keep(seats.filter((_, i) => i !== at))}
     />
-    <p class="no-print">
-      <Button kind="tertiary" size="small" disabled={free.length === 0 || seats.length >= MOST_SEATS} on:click={add}
-        >Add a build</Button
-      >
-    </p>
+    {#if data.total > data.builds.length}
+      <div class="add no-print">
+        {#key seats}
+          <BuildPicker
+            label="Add a build"
+            crateId={data.crate.id}
+            builds={named}
+            total={data.total}
+            none="type a tag or a name"
+            picked=""
+            onpick={(build) => build && void addThis(build)}
+          />
+        {/key}
+      </div>
+    {:else}
+      <p class="no-print">
+        <Button kind="tertiary" size="small" disabled={free.length === 0 || seats.length >= MOST_SEATS} on:click={add}
+          >Add a build</Button
+        >
+      </p>
+    {/if}
     {#each seated.gone as line (line)}<p class="gone" role="alert">{line}</p>{/each}
 
     {#if result}
@@ -104,6 +117,10 @@
 <style>
   .host {
     width: 200px;
+  }
+  .add {
+    width: 260px;
+    margin: 8px 0;
   }
   .gone {
     color: var(--ash-fail);

@@ -1,14 +1,14 @@
 import { prefill } from '#core/protocols/prefill';
 import { forPage } from '$lib/server/pages/page';
 import { formatOf } from '$lib/server/planning/formatting';
-import { listBuilds } from '$lib/server/repositories/builds';
+import { findBuilds } from '$lib/server/repositories/builds';
 
 export async function load({ parent, url }) {
   const { build, crate, runs } = await parent();
   return forPage(async (db) => {
-    const [format, builds] = await Promise.all([
+    const [format, { builds }] = await Promise.all([
       formatOf(db, { crateId: crate.id, buildId: build.id }),
-      listBuilds(db, crate.id)
+      findBuilds(db, { crateId: crate.id, limit: 200 })
     ]);
     const last = runs.find(({ simulated }) => crate.demo || !simulated);
     return {

@@ -2,7 +2,7 @@ import { error } from '@sveltejs/kit';
 import { forPage, today } from '$lib/server/pages/page';
 import { labelOf } from '$lib/server/pages/labels';
 import { listAttachments } from '$lib/server/repositories/attachments';
-import { listBuilds } from '$lib/server/repositories/builds';
+import { findBuilds } from '$lib/server/repositories/builds';
 import { listHistory } from '$lib/server/repositories/events';
 import { unitTable } from '$lib/server/repositories/unit-table';
 
@@ -15,13 +15,13 @@ export async function load({ parent, params, url }) {
     const attachments = await listAttachments(db, { crateId: crate.id, subjectId: row.id });
     const [history, builds] = await Promise.all([
       listHistory(db, { crateId: crate.id, subjectIds: [row.id, ...attachments.map((a) => a.id)] }),
-      listBuilds(db, crate.id)
+      findBuilds(db, { crateId: crate.id, limit: 100 })
     ]);
     return {
       row,
       history,
       attachments,
-      builds: builds.map(({ id, tag, name }) => ({ id, tag, name })),
+      builds,
       label: await labelOf(row, crate.slug, url.origin),
       today: today()
     };

@@ -17,7 +17,11 @@
   let busy = $state(false);
   let editing = $state(false);
   const onchange = $derived(changesOf(data.crate.id));
-  const fields = $derived(unitFields(data.builds));
+  /** In a large crate only some builds are offered here; its own is always among them. */
+  const offered = $derived(
+    build && !data.builds.builds.some(({ id }) => id === build.id) ? [build, ...data.builds.builds] : data.builds.builds
+  );
+  const fields = $derived(unitFields(offered));
 
   async function onact(act: UnitAct): Promise<void> {
     busy = true;
@@ -51,7 +55,14 @@
     </div>
     {#if !editing}<Button size="small" kind="tertiary" disabled={busy} on:click={() => (editing = true)}>Edit</Button
       >{/if}
-    <UnitActions count={1} lent={unit.custodian === undefined ? 0 : 1} builds={data.builds} {busy} {onact} />
+    <UnitActions
+      count={1}
+      lent={unit.custodian === undefined ? 0 : 1}
+      crateId={data.crate.id}
+      builds={data.builds}
+      {busy}
+      {onact}
+    />
   </div>
   {#if editing}
     <RecordForm

@@ -1,0 +1,68 @@
+<script lang="ts">
+  import { ComboBox, Select, SelectItem } from 'carbon-components-svelte';
+  import { ask } from '$lib/client/api';
+
+  type Build = { id: string; tag: string; name: string };
+  type Props = {
+    label: string;
+    hideLabel?: boolean;
+    crateId: string;
+    /** Those that can be picked; in a large crate the first of them. */
+    builds: readonly Build[];
+    /** How many there are in all. */
+    total: number;
+    /** What stands where none is picked. */
+    none: string;
+    picked: string;
+    onpick: (build: Build | undefined) => void;
+  };
+  /** Picks a build: from a list, or in a large crate by typing what it is called. */
+  let { label, hideLabel = false, crateId, builds, total, none, picked, onpick }: Props = $props();
+  let found = $state.raw<readonly Build[]>();
+  let typed = $state('');
+  const AFTER_MS = 150;
+  const offered = $derived(found ?? builds);
+  const textOf = ({ tag, name }: Build) => `${tag} ${name}`;
+
+  $effect(() => {
+    const find = typed.trim();
+    if (total <= builds.length || find === '' || offered.some((build) => textOf(build) === find)) return;
+    const timer = setTimeout(async () => {
+      const query = new URLSearchParams({ find: find.slice(0, 200) });
+      const answer = await ask<{ builds: Build[] }>(`/api/crates/${crateId}/build-names?${query}`);
+      if (answer.ok) found = answer.data.builds;
+    }, AFTER_MS);
+    return () => clearTimeout(timer);
+  });
+</script>
+
+{#if total <= builds.length}
+  <Select
+    size="sm"
+    labelText={label}
+    {hideLabel}
+    selected={picked}
+    on:update={(e) => onpick(builds.find(({ id }) => id === String(e.detail ?? '')))}
+  >
+    <SelectItem value="" text={none} />
+    {#each builds as build (build.id)}<SelectItem value={build.id} text={textOf(build)} />{/each}
+  </Select>
+{:else}
+  <ComboBox
+    size="sm"
+    labelText={label}
+    {hideLabel}
+    placeholder={none}
+    items={offered.map((build) => ({ id: build.id, text: textOf(build) }))}
+    selectedId={picked || undefined}
+    bind:value={typed}
+    shouldFilterItem={(item, words) =>
+      words
+        .toLowerCase()
+        .split(/\s+/)
+        .every((word) => item.text.toLowerCase().includes(word))}
+    helperText="{total.toLocaleString('en')} builds: type a tag or a name"
+    on:select={(e) => onpick(offered.find(({ id }) => id === e.detail.selectedId))}
+    on:clear={() => onpick(undefined)}
+  />
+{/if}
