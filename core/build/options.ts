@@ -7,6 +7,10 @@ import type { Choice } from './choice.ts';
 export const CHAIN_PLACES = ['port', 'cable', 'enclosure', 'drive'] as const;
 export type ChainPlace = (typeof CHAIN_PLACES)[number];
 
+/** What is picked when parts are paired: a computer for its ports, and the job that it is for. */
+export const PICKED_KINDS = ['host', 'cable', 'enclosure', 'drive', 'job'] as const;
+export type PickedKind = (typeof PICKED_KINDS)[number];
+
 /** A host and its port are picked as one thing: their ids joined. */
 const SEPARATOR = '~';
 /**

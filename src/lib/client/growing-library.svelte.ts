@@ -1,11 +1,11 @@
 import { joined, libraryOf, type Library } from '#core/build/assemble';
 import type { Choice } from '#core/build/choice';
+import type { PickedKind } from '#core/build/options';
 import type { Job } from '#core/parts/job';
 import type { Known } from '#core/build/gather';
 import type { Model } from '#core/parts/model';
 import { ask } from './api';
 
-export type PickedKind = 'host' | 'cable' | 'enclosure' | 'drive' | 'job';
 type Found = {
   total: number;
   parts: (Model & { id: string })[];

@@ -44,6 +44,9 @@ export const priceTableQuery = z.object({
   sort: z.enum(['name', 'price', 'age', 'target']).optional()
 });
 
+/** What the address of the list of jobs holds. */
+export const jobTableQuery = z.object(pageQuery);
+
 /** What the address of the table of results holds. */
 export const runTableQuery = z.object({
   ...pageQuery,

@@ -8,6 +8,9 @@ import type { Advice } from '#core/diagnosis/of-run';
 import type { Verdict } from '#core/findings/finding';
 import { ENGINE_VERSION } from '#core/plan/plan';
 import type { PlanInput, PlanReport } from '#core/plan/report';
+import { briefOf } from '#core/protocols/brief';
+import { coolDown } from '#core/protocols/planner';
+import { testedBuild } from '#core/protocols/tested';
 import { compareWithPlan, type Comparison } from '#core/results/compare';
 import { wordsOf, type ListedColumns } from '../repositories/judgements';
 import type { BriefBuild, StoredBuild } from '../repositories/builds';
@@ -35,6 +38,8 @@ export type BuildRow = {
   next: NextStep;
   /** What a person asks of it, answered in sentences and in a few words. */
   answers: PlanAnswer[];
+  /** How long a soak and a speed check take, and how long it cools after a soak, s; null where it does not run yet. */
+  takes: { soakS: number; checkS: number; coolS: number } | null;
 };
 
 /** Changes whenever the same things can be judged otherwise, though the engine of plans is the same. */
@@ -71,7 +76,7 @@ function sharedDigest(library: Library): string {
  * Makes the key of a judgement: a digest of everything that it is made from, and of the engine. Where it is the same, so is the judgement,
  * as long as the day is one that its next step holds for.
  */
-export function digestOf(build: BriefBuild, { library, newest, sheets }: Around): string {
+export function judgementKey(build: BriefBuild, { library, newest, sheets }: Around): string {
   const assembled = assemble(library, build.choice);
   const { hostId, cableId, enclosureId, driveId } = build.choice;
   const own = [hostId, cableId, enclosureId, driveId];
@@ -93,7 +98,7 @@ function ownInput(input: PlanInput, own: readonly (string | undefined)[]): Parti
 }
 
 /** Makes the row of a build. */
-export function rowOf(
+export function buildRow(
   build: StoredBuild,
   now: BuildNow,
   { library, newest, sheets }: Around,
@@ -138,12 +143,30 @@ export function rowOf(
     latest: newest ? { comparisons, date: newest.date, simulated: newest.simulated } : undefined,
     outdated,
     next,
-    answers: answersOfBuild(library, { input: snapshot, report, tag: build.tag })
+    answers: answersOfBuild(library, { input: snapshot, report, tag: build.tag }),
+    takes: takesOf(snapshot, report)
   };
 }
 
+function takesOf(snapshot: PlanInput, report: PlanReport): BuildRow['takes'] {
+  if (report.throughput.read === null) return null;
+  const tested = testedBuild(snapshot, report);
+  const seconds = (id: 'soak' | 'pair-check') => Math.round(briefOf(id, {}, tested).seconds?.typical ?? 0);
+  return { soakS: seconds('soak'), checkS: seconds('pair-check'), coolS: Math.round(coolDown(tested)?.seconds ?? 0) };
+}
+
 /** What a list sorts, counts and looks for, of a row. */
-export function columnsOf({ tag, name, stage, verdict, parts, write, perTB, latest, next }: BuildRow): ListedColumns {
+export function listedColumns({
+  tag,
+  name,
+  stage,
+  verdict,
+  parts,
+  write,
+  perTB,
+  latest,
+  next
+}: BuildRow): ListedColumns {
   return {
     stage,
     verdict,

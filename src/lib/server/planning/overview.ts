@@ -12,6 +12,7 @@ import {
   countTones,
   dueBuilds,
   expireJudgements,
+  listInUse,
   keepJudgements,
   listJudged,
   lookAt,
@@ -21,7 +22,7 @@ import {
   type ListQuery
 } from '../repositories/judgements';
 import { listRuns } from '../repositories/runs';
-import { columnsOf, digestOf, JUDGING_ENGINE, rowOf, type Around, type BuildRow } from './judged-row';
+import { listedColumns, judgementKey, JUDGING_ENGINE, buildRow, type Around, type BuildRow } from './judged-row';
 import { adviceFor } from './judging';
 import { buildNow, loadLibrary } from './planning';
 import { newestSheets } from './sheets';
@@ -77,7 +78,7 @@ async function judge(
   const around = await gatherAround(db, crateId, builds);
   const dueOf = new Map(begun.map((due) => [due.buildId, due]));
   const rows = new Map<string, BuildRow>();
-  const digests = new Map(builds.map((build) => [build.id, digestOf(build, around(build))]));
+  const digests = new Map(builds.map((build) => [build.id, judgementKey(build, around(build))]));
   const anew: string[] = [];
   for (const { id } of builds) {
     const { digest, row } = dueOf.get(id) ?? {};
@@ -90,7 +91,7 @@ async function judge(
     const now = buildNow(all.library, build);
     const { snapshot: input, report } = now;
     const advice = all.newest && (await adviceFor(db, { crateId, run: all.newest, input, report }));
-    rows.set(build.id, rowOf(build, now, all, { advice, today }));
+    rows.set(build.id, buildRow(build, now, all, { advice, today }));
   }
   const kept = begun.flatMap((due): Kept[] => {
     const [row, digest] = [rows.get(due.buildId), digests.get(due.buildId)];
@@ -103,7 +104,7 @@ async function judge(
         engine: JUDGING_ENGINE,
         row: JSON.stringify(row),
         changesOn,
-        columns: columnsOf(row)
+        columns: listedColumns(row)
       }
     ];
   });
@@ -188,6 +189,24 @@ export async function buildPage(
       Date.now()
     );
   return { builds: rows.map((row) => listedOf(row, made)), total, all, due };
+}
+
+/** What an evening plans with: how long a soak and a speed check of a build take, and how long it cools after it, s. */
+export type Queueable = { id: string; tag: string; name: string; soakS: number; checkS: number; coolS: number };
+
+/** What can be measured in an evening: some builds by their tags, and the first others in use; those that do not run are left out. */
+export async function queueable(
+  db: Knex,
+  args: { crateId: string; today: string; tags: readonly string[]; others: number }
+): Promise<{ builds: Queueable[]; due: number }> {
+  const { crateId, today, tags, others } = args;
+  const { due, made } = await refresh(db, crateId, today);
+  const rows = await listInUse(db, { crateId, tags, others });
+  const builds = rows.flatMap((row): Queueable[] => {
+    const { id, tag, name, row: judged } = listedOf(row, made);
+    return judged?.takes ? [{ id, tag, name: `${tag} ${name}`, ...judged.takes }] : [];
+  });
+  return { builds, due };
 }
 
 /** So many builds that stand in the way are shown on Today at once, and so many of the others after them. */

@@ -1,15 +1,14 @@
 import type { Knex } from 'knex';
 import type { Library } from '#core/build/assemble';
 import type { Choice } from '#core/build/choice';
-import { pickable, PICKED_KINDS, type PickedKind } from '../repositories/pickable';
+import { PICKED_KINDS, type PickedKind } from '#core/build/options';
+import { pickable } from '../repositories/pickable';
 import { loadLibrary } from './planning';
 
 /** How many of a kind a page is given at first. */
 export type Sizes = Partial<Record<PickedKind, number>>;
 /** As much as can be looked through in a box; the rest is found by typing. */
 export const PAIR_SIZES: Sizes = { host: 40, cable: 60, enclosure: 80, drive: 80, job: 60 };
-/** What the pages of one build offer beside its own parts. */
-export const BUILD_SIZES: Sizes = { enclosure: 60, job: 60 };
 
 const SLOT = {
   host: 'hostId',

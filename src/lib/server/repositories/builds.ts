@@ -99,13 +99,6 @@ export async function findBuilds(
   return { builds, total: Number(counted.n) };
 }
 
-/** Ids of builds, by their tags. */
-export const idsOfTags = (db: Knex, crateId: string, tags: readonly string[]): Promise<string[]> =>
-  db('builds')
-    .where({ crate_id: crateId })
-    .whereIn('tag', [...tags])
-    .pluck('id');
-
 /** What builds were made from, by their tags. */
 export async function choicesByTag(
   db: Knex,
@@ -144,10 +137,16 @@ export async function buildsPerHost(db: Knex, crateId: string): Promise<Map<stri
   return new Map(rows.map(({ host, n }) => [host, Number(n)]));
 }
 
-/** Lists the tags of the builds that were made for each job. */
-export async function buildsByJob(db: Knex, crateId: string): Promise<Map<string, string[]>> {
+/** Lists the tags of the builds that were made for each of some jobs. */
+export async function buildsByJob(
+  db: Knex,
+  crateId: string,
+  jobIds: readonly string[]
+): Promise<Map<string, string[]>> {
+  if (jobIds.length === 0) return new Map();
   const rows: { tag: string; job: string | null }[] = await db('builds')
     .where({ crate_id: crateId })
+    .whereRaw(`json_value(choice, '$.jobId') in (${jobIds.map(() => '?').join(', ')})`, [...jobIds])
     .orderBy('tag')
     .select('tag', db.raw("json_value(choice, '$.jobId') as job"));
   const byJob = new Map<string, string[]>();

@@ -1,6 +1,7 @@
 import type { Knex } from 'knex';
 import { jobProblems, jobSchema, type Job } from '#core/parts/job';
 import { change, newId, type ChangeResult } from '../db/change';
+import { likeWords } from './like';
 import { notFound, Problem } from '../problems/problem';
 
 export type StoredJob = { id: string; version: number; spec: Job & { id: string } };
@@ -16,6 +17,29 @@ export async function listJobs(db: Knex, crateId: string, ids?: readonly string[
   const rows = db('jobs').where({ crate_id: crateId }).orderBy('name');
   if (ids) rows.whereIn('id', [...ids]);
   return (await rows).map(fromRow);
+}
+
+/** One page of the jobs of a crate, by their names. @returns `total` of those that match, and how many there are in all */
+export async function jobTable(
+  db: Knex,
+  { crateId, find, page, size }: { crateId: string; find: string; page: number; size: number }
+): Promise<{ rows: StoredJob[]; total: number; all: number }> {
+  const narrowed = () => {
+    const rows = db('jobs').where({ crate_id: crateId });
+    for (const like of likeWords(find)) rows.whereRaw('lower(name) like ?', [like]);
+    return rows;
+  };
+  const count = (rows: Knex.QueryBuilder) => rows.count({ n: '*' }).first() as Promise<{ n: number | string }>;
+  const [rows, total, all] = await Promise.all([
+    narrowed()
+      .orderBy('name')
+      .orderBy('id')
+      .limit(size)
+      .offset((page - 1) * size) as Promise<Record<string, unknown>[]>,
+    count(narrowed()),
+    count(db('jobs').where({ crate_id: crateId }))
+  ]);
+  return { rows: rows.map(fromRow), total: Number(total.n), all: Number(all.n) };
 }
 
 /** @throws Problem `not-found` */

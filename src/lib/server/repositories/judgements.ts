@@ -208,6 +208,17 @@ export type ListedRow = {
   row: string | null;
 };
 
+type JoinedRow = ListedRow & { verdict: number };
+const joined = (db: Knex) =>
+  db('judgements')
+    .join('builds', 'builds.id', 'judgements.build_id')
+    .select('builds.id', 'builds.tag', 'builds.name', 'builds.stage', 'builds.version')
+    .select('judgements.row', 'judgements.verdict');
+const listedRow = ({ verdict, row, ...build }: JoinedRow): ListedRow => ({
+  ...build,
+  row: verdict === BEING_JUDGED ? null : row
+});
+
 /** One page of the builds of a crate. @returns `total` of all that are meant */
 export async function listJudged(
   db: Knex,
@@ -231,24 +242,34 @@ export async function listJudged(
     narrow(db('judgements')).count({ n: '*' }).first() as Promise<{ n: number | string }>,
     ids as Promise<{ build_id: string }[]>
   ]);
-  const rows: (ListedRow & { verdict: number })[] = await db('judgements')
-    .join('builds', 'builds.id', 'judgements.build_id')
-    .whereIn(
-      'judgements.build_id',
-      wanted.map(({ build_id }) => build_id)
-    )
-    .select('builds.id', 'builds.tag', 'builds.name', 'builds.stage', 'builds.version')
-    .select('judgements.row', 'judgements.verdict');
+  const rows: JoinedRow[] = await joined(db).whereIn(
+    'judgements.build_id',
+    wanted.map(({ build_id }) => build_id)
+  );
   const byId = new Map(rows.map((row) => [row.id, row]));
   return {
     rows: wanted.flatMap(({ build_id }) => {
       const found = byId.get(build_id);
-      if (!found) return [];
-      const { verdict, row, ...build } = found;
-      return [{ ...build, row: verdict === BEING_JUDGED ? null : row }];
+      return found ? [listedRow(found)] : [];
     }),
     total: Number(counted.n)
   };
+}
+
+/** Lists builds in use with their judgements: some by their tags, and the first of the others. */
+export async function listInUse(
+  db: Knex,
+  args: { crateId: string; tags: readonly string[]; others: number }
+): Promise<ListedRow[]> {
+  const { crateId, tags, others } = args;
+  const inUse = () =>
+    joined(db).where({ 'judgements.crate_id': crateId }).whereNot({ 'builds.stage': 'retired' }).orderBy('builds.tag');
+  const [asked, rest] = await Promise.all([
+    tags.length > 0 ? inUse().whereIn('builds.tag', [...tags]) : [],
+    inUse().limit(others)
+  ]);
+  const found = new Map([...asked, ...rest].map((row: JoinedRow) => [row.id, row]));
+  return [...found.values()].map(listedRow);
 }
 
 /** Counts the builds of a crate by what their next step is about; those that are being judged are in none of them. */

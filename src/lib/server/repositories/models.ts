@@ -56,15 +56,26 @@ export async function listSpecs(db: Knex, args: Which): Promise<StoredModel['spe
 /** What parts are called, without the rest of what is known of them: the whole of a large crate. */
 export async function listNames(
   db: Knex,
-  { crateId, kind, limit }: { crateId: string; kind?: Kind; limit?: number }
+  { crateId, kind, ids, limit }: { crateId: string; kind?: Kind; ids?: readonly string[]; limit?: number }
 ): Promise<{ id: string; kind: Kind; name: string; target?: Target }[]> {
   const query = db('models').where({ crate_id: crateId, ...(kind ? { kind } : {}) });
+  if (ids) query.whereIn('id', [...ids]);
   if (limit !== undefined) query.limit(limit);
   const rows: { id: string; kind: Kind; name: string; target: unknown }[] = await query
     .orderBy('name')
     .orderBy('id')
     .select('id', 'kind', 'name', 'target');
   return rows.map(({ target, ...row }) => (target ? { ...row, target: targetSchema.parse(target) } : row));
+}
+
+/** The computers of a crate, and whether some of their ports share something. */
+export async function listHosts(db: Knex, crateId: string): Promise<{ id: string; name: string; shares: boolean }[]> {
+  const rows: { id: string; name: string; shares: number }[] = await db('models')
+    .where({ crate_id: crateId, kind: 'host' })
+    .orderBy('name')
+    .orderBy('id')
+    .select('id', 'name', db.raw("json_exists(spec, '$.ports[*].shares') as shares"));
+  return rows.map(({ shares, ...host }) => ({ ...host, shares: shares === 1 }));
 }
 
 export async function countModels(db: Knex, crateId: string): Promise<Partial<Record<Kind, number>>> {

@@ -1,9 +1,6 @@
 import type { Knex } from 'knex';
+import type { PickedKind } from '#core/build/options';
 import { likeWords } from './like';
-
-/** What is picked when parts are paired. */
-export const PICKED_KINDS = ['host', 'cable', 'enclosure', 'drive', 'job'] as const;
-export type PickedKind = (typeof PICKED_KINDS)[number];
 
 type Which = { crateId: string; kind: PickedKind; find?: string | undefined; limit: number };
 
@@ -18,17 +15,27 @@ const narrowed = (db: Knex, { crateId, kind, find = '' }: Which) => {
   return rows;
 };
 
+const named = (rows: Knex.QueryBuilder, limit: number): Promise<string[]> =>
+  rows.orderBy('name').orderBy('id').limit(limit).pluck('id');
+
+/** In a small crate all are put in order at once; in a large one only as many steps are asked as fill what is wanted. */
+async function inOrder(db: Knex, which: Which, total: number): Promise<string[]> {
+  const { kind, limit } = which;
+  if (kind === 'job') return named(narrowed(db, which), limit);
+  const owned = "select model_id from units where state = 'owned' and units.crate_id = models.crate_id";
+  const priced = 'select part_id from quotes where quotes.crate_id = models.crate_id';
+  const is = (list: string) => `models.id in (${list})`;
+  if (total <= limit) return named(narrowed(db, which).orderByRaw(`${is(owned)} desc, ${is(priced)} desc`), limit);
+  const steps = [is(owned), `not ${is(owned)} and ${is(priced)}`, `not ${is(owned)} and not ${is(priced)}`];
+  const ids: string[] = [];
+  for (const step of steps)
+    if (ids.length < limit) ids.push(...(await named(narrowed(db, which).whereRaw(step), limit - ids.length)));
+  return ids;
+}
+
 /** Finds what can be picked of a kind, so many at most: what is owned first, then what has a price, then by name. @returns `total` of all */
 export async function pickable(db: Knex, which: Which): Promise<{ ids: string[]; total: number }> {
-  const rows = narrowed(db, which);
-  if (which.kind !== 'job')
-    rows.orderByRaw(
-      `exists (select 1 from units where units.model_id = models.id and units.state = 'owned') desc,
-       exists (select 1 from quotes where quotes.part_id = models.id) desc`
-    );
-  const [ids, counted] = await Promise.all([
-    rows.orderBy('name').orderBy('id').limit(which.limit).pluck('id') as Promise<string[]>,
-    narrowed(db, which).count({ n: '*' }).first() as Promise<{ n: number | string }>
-  ]);
-  return { ids, total: Number(counted.n) };
+  const { n } = (await narrowed(db, which).count({ n: '*' }).first()) as { n: number | string };
+  const total = Number(n);
+  return { ids: which.limit > 0 && total > 0 ? await inOrder(db, which, total) : [], total };
 }

@@ -23,6 +23,33 @@ export async function listQuotes(
   return (await rows).map(quoteFromRow);
 }
 
+/** Parts with a price that holds on a day, by their names: one page of them. @returns `total` of all parts that have one */
+export async function pricedParts(
+  db: Knex,
+  args: { crateId: string; today: string; down: boolean; page: number; size: number }
+): Promise<{ ids: string[]; total: number }> {
+  const { crateId, today, down, page, size } = args;
+  const way = down ? 'desc' : 'asc';
+  const held = () =>
+    db('models')
+      .where({ 'models.crate_id': crateId })
+      .whereRaw(
+        `exists (select 1 from quotes where quotes.part_id = models.id
+          and coalesce(json_value(quotes.details, '$.expires'), '9999') >= ?)`,
+        [today]
+      );
+  const [ids, counted] = await Promise.all([
+    held()
+      .orderBy('models.name', way)
+      .orderBy('models.id')
+      .limit(size)
+      .offset((page - 1) * size)
+      .pluck('models.id') as Promise<string[]>,
+    held().count({ n: '*' }).first() as Promise<{ n: number | string }>
+  ]);
+  return { ids, total: Number(counted.n) };
+}
+
 /** @throws Problem `not-found` where the part is not in this crate */
 export async function createQuote(db: Knex, args: { crateId: string; quote: Quote } & By): Promise<ChangeResult> {
   const { crateId, quote, by, at } = args;

@@ -1,19 +1,19 @@
 <script lang="ts">
-  import { invalidateAll } from '$app/navigation';
-
   type Props = {
     /** How many builds are still being judged, of all of them. */
     due: number;
     all: number;
+    /** Asks again. */
+    onagain: () => void;
   };
   /** Says that builds are being judged, and asks again until they are. */
-  let { due, all }: Props = $props();
+  let { due, all, onagain }: Props = $props();
   const AGAIN_MS = 1500;
 
   $effect(() => {
     if (due === 0) return;
     // `all` and `due` come anew with each answer; so the next question waits for the last answer.
-    const timer = setTimeout(() => void invalidateAll(), AGAIN_MS);
+    const timer = setTimeout(onagain, AGAIN_MS);
     return () => clearTimeout(timer);
   });
 </script>

@@ -1,23 +1,23 @@
 <script lang="ts">
   import { ComboBox, Select, SelectItem } from 'carbon-components-svelte';
-  import { ask } from '$lib/client/api';
 
   type Build = { id: string; tag: string; name: string };
   type Props = {
     label: string;
     hideLabel?: boolean;
-    crateId: string;
     /** Those that can be picked; in a large crate the first of them. */
     builds: readonly Build[];
     /** How many there are in all. */
     total: number;
+    /** Looks for others by words; undefined where there was no answer. */
+    find: (words: string) => Promise<readonly Build[] | undefined>;
     /** What stands where none is picked. */
     none: string;
     picked: string;
     onpick: (build: Build | undefined) => void;
   };
   /** Picks a build: from a list, or in a large crate by typing what it is called. */
-  let { label, hideLabel = false, crateId, builds, total, none, picked, onpick }: Props = $props();
+  let { label, hideLabel = false, builds, total, find, none, picked, onpick }: Props = $props();
   let found = $state.raw<readonly Build[]>();
   let typed = $state('');
   const AFTER_MS = 150;
@@ -25,13 +25,9 @@
   const textOf = ({ tag, name }: Build) => `${tag} ${name}`;
 
   $effect(() => {
-    const find = typed.trim();
-    if (total <= builds.length || find === '' || offered.some((build) => textOf(build) === find)) return;
-    const timer = setTimeout(async () => {
-      const query = new URLSearchParams({ find: find.slice(0, 200) });
-      const answer = await ask<{ builds: Build[] }>(`/api/crates/${crateId}/build-names?${query}`);
-      if (answer.ok) found = answer.data.builds;
-    }, AFTER_MS);
+    const words = typed.trim();
+    if (total <= builds.length || words === '' || offered.some((build) => textOf(build) === words)) return;
+    const timer = setTimeout(async () => (found = (await find(words)) ?? found), AFTER_MS);
     return () => clearTimeout(timer);
   });
 </script>

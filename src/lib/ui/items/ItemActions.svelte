@@ -1,4 +1,5 @@
 <script lang="ts">
+  import type { ComponentProps } from 'svelte';
   import BuildPicker from '$lib/ui/common/BuildPicker.svelte';
   import DayField from '$lib/ui/common/DayField.svelte';
   import { Button, Modal, Select, SelectItem, TextInput } from 'carbon-components-svelte';
@@ -13,13 +14,14 @@
     count: number;
     /** How many of them somebody has; what cannot be done with any of them is not offered. */
     lent?: number;
-    crateId: string;
+    /** Looks for builds by words. */
+    find: ComponentProps<typeof BuildPicker>['find'];
     /** Builds that it can be put into: all of them, or the first of many. */
     builds: { builds: readonly { id: string; tag: string; name: string }[]; total: number };
     busy: boolean;
     onact: (act: UnitAct) => void;
   };
-  let { count, lent, crateId, builds, busy, onact }: Props = $props();
+  let { count, lent, find, builds, busy, onact }: Props = $props();
   let dialog = $state<'none' | 'out' | 'in' | 'set'>('none');
   let who = $state('');
   let due = $state('');
@@ -102,7 +104,7 @@
   {:else if field === 'buildId'}
     <BuildPicker
       label="New value"
-      {crateId}
+      {find}
       builds={builds.builds}
       total={builds.total}
       none="in no build"

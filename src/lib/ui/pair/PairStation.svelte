@@ -6,7 +6,7 @@
   import type { WhatIf } from '#core/compare/swaps/what-if';
   import { chosenOption } from '#core/house-rules/house-rules';
   import type { PlanInput, PlanReport } from '#core/plan/report';
-  import type { PickedKind } from '$lib/client/growing-library.svelte';
+  import type { PickedKind } from '#core/build/options';
   import { keys } from '../frame/keys.svelte';
   import ChainLane from './ChainLane.svelte';
   import ChainTiles from './ChainTiles.svelte';

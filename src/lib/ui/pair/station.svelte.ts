@@ -6,7 +6,7 @@ import { differences } from '#core/compare/swaps/difference';
 import { priceOf, pricePerGain } from '#core/compare/swaps/swaps';
 import type { WhatIf } from '#core/compare/swaps/what-if';
 import { plan } from '#core/plan/plan';
-import type { PickedKind } from '$lib/client/growing-library.svelte';
+import type { PickedKind } from '#core/build/options';
 import { tilesOf, type Tile } from './slots';
 import { PLACE_WORD } from './what-if-rows';
 

@@ -3,7 +3,7 @@
   import { money } from '#core/quantities/format';
   import SortHead from '../common/SortHead.svelte';
   import Wide from '../common/Wide.svelte';
-  import { aboveTarget, type Cheapest, type PriceOrder } from './cheapest';
+  import { aboveTarget, type Cheapest, type PriceOrder } from '#core/cost/cheapest';
   import { age } from './history';
 
   type Part = Cheapest<{ id: string; kind: string; name: string }>;

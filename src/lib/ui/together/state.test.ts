@@ -11,12 +11,12 @@ describe('several at once', () => {
       ['y', 1]
     ]);
     const plain = [
-      { id: 'y', ports: [{}] },
-      { id: 'x', ports: [{}] }
+      { id: 'y', shares: false },
+      { id: 'x', shares: false }
     ];
-    expect(busiestHost(plain, builds)).toBe('x');
-    expect(busiestHost([...plain, { id: 'z', ports: [{ shares: 'hub' }] }], builds)).toBe('z');
-    expect(busiestHost([], builds)).toBe('');
+    expect(busiestHost(plain, builds)?.id).toBe('x');
+    expect(busiestHost([...plain, { id: 'z', shares: true }], builds)?.id).toBe('z');
+    expect(busiestHost([], builds)).toBeUndefined();
   });
   it('a build that is added goes to a port that is free, and nowhere where there is none at all', () => {
     const seats = [{ tag: 'AC-0001', portId: 'a', does: 'write' as const }];

@@ -54,13 +54,12 @@ export function taskOf(seat: Seat, seats: readonly Seat[]): MemberTask {
  * The computer that has most to say: one on which ports share something, then the one with the most builds.
  * @param builds how many each computer has
  */
-export function busiestHost(
-  hosts: readonly { id: string; ports: readonly { shares?: string | undefined }[] }[],
+export function busiestHost<H extends { id: string; shares: boolean }>(
+  hosts: readonly H[],
   builds: ReadonlyMap<string, number>
-): string {
-  const count = (id: string) => builds.get(id) ?? 0;
-  const shares = (host: (typeof hosts)[number]) => (host.ports.some((port) => port.shares) ? 1 : 0);
-  return [...hosts].sort((a, b) => shares(b) - shares(a) || count(b.id) - count(a.id))[0]?.id ?? '';
+): H | undefined {
+  const count = ({ id }: H) => builds.get(id) ?? 0;
+  return [...hosts].sort((a, b) => Number(b.shares) - Number(a.shares) || count(b) - count(a))[0];
 }
 
 /** The seats with one more build, on the first port that is free; on the first of all where none is. */

@@ -3,8 +3,7 @@ import { compareWithPlan } from '#core/results/compare';
 import { nextStep } from '#core/build/next-step';
 import { forPage, today } from '$lib/server/pages/page';
 import { adviceFor } from '$lib/server/planning/judging';
-import { buildNow } from '$lib/server/planning/planning';
-import { BUILD_SIZES, windowLibrary } from '$lib/server/planning/window';
+import { buildNow, loadLibrary } from '$lib/server/planning/planning';
 import { atTheBench } from '$lib/server/planning/overview';
 import { newestSheets, progressNow } from '$lib/server/planning/sheets';
 import { getBuild } from '$lib/server/repositories/builds';
@@ -14,10 +13,10 @@ import { listRuns } from '$lib/server/repositories/runs';
 export async function load({ params }) {
   return forPage(async (db) => {
     const stored = await getBuild(db, { tag: params.tag });
-    const [crate, runs, { library }] = await Promise.all([
+    const [crate, runs, library] = await Promise.all([
       getCrate(db, { id: stored.crateId }),
       listRuns(db, { crateId: stored.crateId, buildId: stored.id }),
-      windowLibrary(db, stored.crateId, { choices: [stored.choice], sizes: BUILD_SIZES })
+      loadLibrary(db, stored.crateId, [stored.choice])
     ]);
     // As its parts are now; what it was planned from before stands in the differences.
     const { differences, report, snapshot } = buildNow(library, stored);
@@ -40,6 +39,6 @@ export async function load({ params }) {
       },
       today()
     );
-    return { build, crate, runs, library, differences, next, advice, today: today() };
+    return { build, crate, runs, differences, next, advice, today: today() };
   });
 }

@@ -61,7 +61,7 @@
   </div>
 
   {#if data.all === 0}<FirstEvening {steps} {next} />{/if}
-  <BeingJudged due={data.due} all={data.all} />
+  <BeingJudged due={data.due} all={data.all} onagain={() => void invalidateAll()} />
 
   {#each groups as group (group.tone)}
     <section aria-labelledby="group-{group.tone}">

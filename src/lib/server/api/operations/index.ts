@@ -1,6 +1,7 @@
 import { analyseOperations } from './analyse';
 import { attachmentOperations } from './attachments';
 import { backupOperations } from './backup';
+import { buildNamesOperations } from './build-names';
 import { buildOperations } from './builds';
 import { bundleOperations } from './bundle';
 import { crateOperations } from './crates';
@@ -42,6 +43,7 @@ export const operations = {
   ...analyseOperations,
   ...attachmentOperations,
   ...backupOperations,
+  ...buildNamesOperations,
   ...buildOperations,
   ...bundleOperations,
   ...crateOperations,

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { PICKED_KINDS } from '#core/build/options';
 import { id } from '#core/parts/form/field';
 import { jobSchema } from '#core/parts/job';
 import { knownPairSchema } from '#core/parts/known-pair';
@@ -6,8 +7,6 @@ import { modelSchema } from '#core/parts/model';
 import { quoteSchema } from '#core/parts/quote';
 import { pairResultsSchema } from '#core/results/run';
 import { foundLibrary } from '../../planning/window';
-import { findBuilds, namedBuildSchema } from '../../repositories/builds';
-import { PICKED_KINDS } from '../../repositories/pickable';
 import { operation } from '../operation';
 import { CRATE, inCrate } from './common';
 
@@ -19,20 +18,8 @@ const stock = z.strictObject({
   resale: z.number().optional()
 });
 
-/** The operations at `…/pickable` and `…/build-names`, by their names in the OpenAPI document. */
+/** The operations at `…/pickable`, by their names in the OpenAPI document. */
 export const pickableOperations = {
-  findBuilds: operation({
-    method: 'get',
-    path: `${CRATE}/build-names`,
-    summary: 'Find builds by words in their tags and names, by their tags.',
-    params: inCrate,
-    query: z.object({
-      find: z.string().max(200).optional(),
-      limit: z.coerce.number().int().min(1).max(200).optional()
-    }),
-    response: z.strictObject({ total: z.number().describe('of all that match'), builds: z.array(namedBuildSchema) }),
-    handle: ({ db, params, query }) => findBuilds(db, { ...params, find: query.find, limit: query.limit ?? 50 })
-  }),
   findPickable: operation({
     method: 'get',
     path: `${CRATE}/pickable`,
@@ -67,7 +54,7 @@ export const pickableOperations = {
       const { host, cable, enclosure, drive, pads, job, quotes, knownPairs, stock: owned, measured } = library;
       return {
         total,
-        parts: [host, cable, enclosure, drive].flatMap((parts) => [...parts.values()]).concat(pads as never[]),
+        parts: [...host.values(), ...cable.values(), ...enclosure.values(), ...drive.values(), ...pads],
         jobs: [...job.values()],
         quotes: [...quotes],
         knownPairs: [...knownPairs],

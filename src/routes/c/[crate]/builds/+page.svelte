@@ -1,5 +1,6 @@
 <script lang="ts">
   import { Button, Search } from 'carbon-components-svelte';
+  import { invalidateAll } from '$app/navigation';
   import { page } from '$app/state';
   import { keepAddress, withQuery } from '$lib/client/address';
   import BeingJudged from '$lib/ui/builds/BeingJudged.svelte';
@@ -32,7 +33,7 @@
       {#if query.next}<p>
           Only those {NEXT[query.next]}. <a href={href({ next: '' })}>Show all builds</a>
         </p>{/if}
-      <BeingJudged due={data.due} all={data.all} />
+      <BeingJudged due={data.due} all={data.all} onagain={() => void invalidateAll()} />
     </div>
     <div class="find">
       <Search

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { buildsIn } from '$lib/client/find-builds';
   import { Button, Checkbox } from 'carbon-components-svelte';
   import { page } from '$app/state';
   import { keepAddress } from '$lib/client/address';
@@ -29,7 +30,7 @@
         {#key keys}
           <BuildPicker
             label="Lay beside it"
-            crateId={data.crate.id}
+            find={buildsIn(data.crate.id)}
             builds={others}
             total={data.others.total - (data.others.builds.length - others.length)}
             none="choose a build"

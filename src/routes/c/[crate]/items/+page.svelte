@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { buildsIn } from '$lib/client/find-builds';
   import { Button } from 'carbon-components-svelte';
   import { page } from '$app/state';
   import { keepAddress, withQuery } from '$lib/client/address';
@@ -39,7 +40,7 @@
       <UnitActions
         count={picked.size}
         lent={data.rows.filter((row) => picked.has(row.id) && row.unit.custodian !== undefined).length}
-        crateId={data.crate.id}
+        find={buildsIn(data.crate.id)}
         builds={data.builds}
         {busy}
         {onact}

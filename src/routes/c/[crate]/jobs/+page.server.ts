@@ -1,16 +1,28 @@
+import { error, redirect } from '@sveltejs/kit';
+import { withQuery } from '$lib/client/address';
+import { jobTableQuery } from '$lib/server/api/table-query';
 import { forPage } from '$lib/server/pages/page';
 import { buildsByJob } from '$lib/server/repositories/builds';
-import { listJobs } from '$lib/server/repositories/jobs';
+import { jobTable } from '$lib/server/repositories/jobs';
 
-export async function load({ parent }) {
+const SIZE = 40;
+
+export async function load({ parent, url }) {
   const { crate } = await parent();
-  return forPage(async (db) => {
-    const [jobs, made] = await Promise.all([listJobs(db, crate.id), buildsByJob(db, crate.id)]);
-    return {
-      jobs: jobs.map((job) => ({
-        ...job,
-        builds: made.get(job.id) ?? []
-      }))
-    };
+  const parsed = jobTableQuery.safeParse(Object.fromEntries(url.searchParams));
+  if (!parsed.success) error(400, 'This address asks for something that the table does not have.');
+  const { find = '', page = 1, size = SIZE } = parsed.data;
+  const { rows, total, all, made } = await forPage(async (db) => {
+    const table = await jobTable(db, { crateId: crate.id, find, page, size });
+    const jobIds = table.rows.map(({ id }) => id);
+    return { ...table, made: await buildsByJob(db, crate.id, jobIds) };
   });
+  const last = Math.max(1, Math.ceil(total / size));
+  if (page > last) redirect(307, withQuery(url, { page: last > 1 ? String(last) : '' }));
+  return {
+    jobs: rows.map((job) => ({ ...job, builds: made.get(job.id) ?? [] })),
+    total,
+    all,
+    query: { find, page, size }
+  };
 }

@@ -1,5 +1,8 @@
 <script lang="ts">
-  import { Button } from 'carbon-components-svelte';
+  import { Button, Search } from 'carbon-components-svelte';
+  import { page } from '$app/state';
+  import { keepAddress, withQuery } from '$lib/client/address';
+  import Pages from '$lib/ui/common/Pages.svelte';
   import type { Job } from '#core/parts/job';
   import { changesOf } from '$lib/client/change';
   import { dropDraft, keptDraft } from '$lib/ui/common/drafts';
@@ -11,6 +14,8 @@
   import { jobFields } from '$lib/ui/parts/record-fields';
 
   let { data } = $props();
+  const href = (change: Record<string, string | undefined>) => withQuery(page.url, change);
+  const look = (find: string) => void keepAddress(href({ find }));
   const api = $derived(`/api/crates/${data.crate.id}/jobs`);
   const change = $derived(changesOf(data.crate.id));
   /** What is being added: a template's job, a copy, or an empty one. */
@@ -81,7 +86,7 @@
     </section>
   {/if}
 
-  {#if data.jobs.length === 0 && !adding}
+  {#if data.all === 0 && !adding}
     <div class="empty">
       <h2>No job yet</h2>
       <p>
@@ -90,19 +95,39 @@
       </p>
       <Templates about onpick={begin} />
     </div>
-  {:else if data.jobs.length > 0}
+  {:else if data.all > 0}
+    {#if data.all > data.query.size}<div class="find no-print">
+        <Search
+          size="sm"
+          labelText="Find jobs"
+          placeholder="Name"
+          value={data.query.find}
+          on:input={(e) => look(String((e.target as HTMLInputElement | null)?.value ?? ''))}
+          on:clear={() => look('')}
+        />
+      </div>{/if}
     <JobTable
       jobs={data.jobs}
       home="/c/{data.crate.slug}"
       oncopy={(job) => begin(copyOf(job))}
       ondelete={(id) => (deleting = data.jobs.find((job) => job.id === id))}
     />
+    {#if data.all > data.query.size}<Pages
+        total={data.total}
+        page={data.query.page}
+        size={data.query.size}
+        href={(n) => href({ page: n > 1 ? String(n) : '' })}
+      />{/if}
   {/if}
 </div>
 
 <DeleteJob job={deleting} onkeep={() => (deleting = undefined)} ondelete={remove} />
 
 <style>
+  .find {
+    max-width: 260px;
+    margin-bottom: 10px;
+  }
   .adding {
     margin-bottom: 18px;
     padding: 14px 18px 4px;

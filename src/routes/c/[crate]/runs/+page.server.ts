@@ -1,8 +1,10 @@
 import { error, redirect } from '@sveltejs/kit';
 import { withQuery } from '$lib/client/address';
 import { runTableQuery } from '$lib/server/api/table-query';
-import { forPage } from '$lib/server/pages/page';
-import { queueable } from '$lib/server/planning/queueable';
+import { database } from '$lib/server/db';
+import { forPage, today } from '$lib/server/pages/page';
+import { queueable } from '$lib/server/planning/overview';
+import { judgeInBackground } from '$lib/server/tasks/judge-crate';
 import { findBuilds } from '$lib/server/repositories/builds';
 import { listNames } from '$lib/server/repositories/models';
 import { runTable } from '$lib/server/repositories/runs';
@@ -26,9 +28,15 @@ export async function load({ parent, url }) {
       listNames(db, { crateId: crate.id, kind: 'host', limit: OFFERED }),
       listNames(db, { crateId: crate.id, kind: 'alternative', limit: OFFERED })
     ]);
-    const tags = [...asked, ...others.builds.map(({ tag }) => tag)].slice(0, 2 * ON_THE_DESK);
-    return { ...table, others, hosts, readyMade, queueable: await queueable(db, crate.id, tags) };
+    const { builds, due } = await queueable(db, {
+      crateId: crate.id,
+      today: today(),
+      tags: asked,
+      others: ON_THE_DESK
+    });
+    return { ...table, others, hosts, readyMade, queueable: builds, due };
   });
+  judgeInBackground(database(), crate.id, shown.due);
   const last = Math.max(1, Math.ceil(shown.total / size));
   if (page > last) redirect(307, withQuery(url, { page: last > 1 ? String(last) : '' }));
   return { ...shown, desk: asked, query: { protocol, find, sort, page, size } };

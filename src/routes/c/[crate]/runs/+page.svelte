@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { buildsIn } from '$lib/client/find-builds';
   import { page } from '$app/state';
   import { keepAddress, withQuery } from '$lib/client/address';
   import Pages from '$lib/ui/common/Pages.svelte';
@@ -128,7 +129,7 @@
         {#key data.desk}
           <BuildPicker
             label="Another build"
-            crateId={data.crate.id}
+            find={buildsIn(data.crate.id)}
             builds={data.others.builds}
             total={data.others.total}
             none="type a tag or a name"

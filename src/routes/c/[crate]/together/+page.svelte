@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { buildsIn } from '$lib/client/find-builds';
   import { Button, Select, SelectItem } from 'carbon-components-svelte';
   import { page } from '$app/state';
   import { keepAddress, queryOf } from '$lib/client/address';
@@ -36,7 +37,6 @@
   const free = $derived(data.builds.filter(({ tag }) => !seats.some((seat) => seat.tag === tag)));
   const add = () => void keep(withAdded(seats, free, portIds));
 
-  const named = $derived(free.map(({ tag, name }) => ({ id: tag, tag, name })));
   /** One of the whole crate: what it is made of comes with the answer. */
   async function addThis({ tag }: { tag: string }): Promise<void> {
     const portId = portIds.find((id) => !seats.some((seat) => seat.portId === id)) ?? portIds[0];
@@ -68,7 +68,7 @@
     {/if}
   </div>
 
-  {#if !host || data.builds.length === 0}
+  {#if !host || data.total === 0}
     <div class="empty">
       <p>
         This needs a computer with its ports and at least one build. <a href="/c/{data.crate.slug}/pair">Pair a build</a
@@ -85,13 +85,13 @@
       onset={(at, change) => void set(at, change)}
       onremove={(at) => void keep(seats.filter((_, i) => i !== at))}
     />
-    {#if data.total > data.builds.length}
+    {#if data.total > data.offered.length}
       <div class="add no-print">
         {#key seats}
           <BuildPicker
             label="Add a build"
-            crateId={data.crate.id}
-            builds={named}
+            find={buildsIn(data.crate.id)}
+            builds={data.offered}
             total={data.total}
             none="type a tag or a name"
             picked=""

@@ -1,4 +1,4 @@
 import { serve } from '$lib/server/api/operation';
-import { pickableOperations } from '$lib/server/api/operations/pickable';
+import { buildNamesOperations } from '$lib/server/api/operations/build-names';
 
-export const GET = serve(pickableOperations.findBuilds);
+export const GET = serve(buildNamesOperations.findBuilds);

@@ -109,8 +109,7 @@
   const health = $derived(
     Object.fromEntries(Object.entries(readings).map(([key, read]) => [key, read?.ok ? read.value : undefined]))
   );
-  const jobs = $derived([...data.library.job.values()]);
-  const old = $derived(oldDrive(drive, health, jobs, data.build.report.throughput.sustainedWrite?.typical));
+  const old = $derived(oldDrive(drive, health, data.jobs, data.build.report.throughput.sustainedWrite?.typical));
 </script>
 
 <svelte:head><title>{tag} Erase for good · Ash Crate</title></svelte:head>

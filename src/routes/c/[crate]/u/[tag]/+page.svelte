@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { buildsIn } from '$lib/client/find-builds';
   import { Button } from 'carbon-components-svelte';
   import { goto } from '$app/navigation';
   import { takeBack } from '$lib/client/undo';
@@ -58,7 +59,7 @@
     <UnitActions
       count={1}
       lent={unit.custodian === undefined ? 0 : 1}
-      crateId={data.crate.id}
+      find={buildsIn(data.crate.id)}
       builds={data.builds}
       {busy}
       {onact}

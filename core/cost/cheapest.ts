@@ -1,7 +1,7 @@
-import { exchange } from '#core/cost/convert';
-import { deliveredPrice } from '#core/cost/delivered-price';
-import type { ExchangeRate } from '#core/parts/exchange-rate';
-import type { Quote } from '#core/parts/quote';
+import { exchange } from './convert.ts';
+import { deliveredPrice } from './delivered-price.ts';
+import type { ExchangeRate } from '../parts/exchange-rate.ts';
+import type { Quote } from '../parts/quote.ts';
 
 type PricedPart = {
   id: string;
@@ -21,6 +21,7 @@ export type PriceOrder = 'name' | 'price' | 'age' | 'target';
 /**
  * Lists the cheapest price of each part that still holds on a day; a part without one is left out.
  * @param rates what prices of other currencies are converted with; without one a price stands last
+ * @example cheapestPrices({ parts: [], quotes: [], rates: [] }, 'EUR', '2026-11-27') // []
  */
 export function cheapestPrices<Part extends PricedPart>(
   { parts, quotes, rates }: { parts: readonly Part[]; quotes: readonly Quote[]; rates: readonly ExchangeRate[] },
@@ -43,11 +44,17 @@ export function cheapestPrices<Part extends PricedPart>(
   });
 }
 
-/** How far a price is above the target of its part; below nought where the target is reached, undefined without one. */
+/**
+ * Tells how far a price is above the target of its part; below nought where the target is reached, undefined without one.
+ * @example aboveTarget({ part: { id: 'a', kind: 'drive', name: 'Awl' }, quote: { partId: 'a', vendor: 'Shop', date: '2026-11-01', currency: 'EUR', list: 9 }, home: 9, count: 1 }, 'EUR') // undefined
+ */
 export const aboveTarget = ({ part, home }: Cheapest<PricedPart>, currency: string): number | undefined =>
   part.target && home !== undefined && part.target.currency === currency ? home - part.target.amount : undefined;
 
-/** Gives those that match every word, in an order. */
+/**
+ * Gives those that match every word, in an order.
+ * @example sortedPrices([], { find: '', sort: 'name', down: false, currency: 'EUR' }) // []
+ */
 export function sortedPrices<Part extends PricedPart>(
   rows: readonly Cheapest<Part>[],
   { find, sort, down, currency }: { find: string; sort: PriceOrder; down: boolean; currency: string }
