@@ -7,6 +7,8 @@ export default {
   compilerOptions: { runes: undefined },
   kit: {
     adapter: adapter({ out: 'build', precompress: true }),
+    // Small styles come with the page instead of in files of their own.
+    inlineStyleThreshold: 6000,
     // Where a request comes from is checked in hooks.server.ts, for every method and type.
     csrf: { trustedOrigins: ['*'] },
     // Everything this page may load comes from this server.

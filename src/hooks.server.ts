@@ -53,7 +53,13 @@ export const handle: Handle = async ({ event, resolve }) => {
   }
   const moved = request.method === 'GET' || request.method === 'HEAD' ? movedTo(url) : undefined;
   if (moved) return new Response(null, { status: 308, headers: { location: moved } });
-  const response = await resolve(event);
+  // The two fonts that every page begins with are asked for with the page, and not once its styles have been read.
+  const response = await resolve(event, {
+    preload: ({ type, path }) =>
+      type === 'js' ||
+      type === 'css' ||
+      (type === 'font' && /(?<!-ext)-(?:wght|400)-normal/.test(path) && /-latin-/.test(path))
+  });
   // Which crate was looked at last. Here and not in the page, which may be answered before its layout has been read.
   if (event.params.crate && event.route.id?.startsWith('/c/[crate]') && response.ok)
     response.headers.append(

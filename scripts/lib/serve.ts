@@ -2,6 +2,7 @@ import { mkdirSync } from 'node:fs';
 import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
+import compression from 'compression';
 import { FOREIGN, isForeign } from '../../src/lib/server/api/foreign.ts';
 import { giveUp, root } from '../setup.mjs';
 import { buildIfChanged } from './build.ts';
@@ -33,6 +34,12 @@ const HEADERS = [
   ['cross-origin-opener-policy', 'same-origin']
 ] as const;
 
+/** Pages and data go out compressed; files of the application are so already, and events must not wait to be. */
+const compress = compression({
+  filter: (req, res) =>
+    !/^text\/event-stream/.test(String(res.getHeader('content-type'))) && compression.filter(req, res)
+});
+
 async function answer(req: IncomingMessage, res: ServerResponse): Promise<void> {
   if (!hosts.has(req.headers.host ?? '')) {
     res.writeHead(421, { 'content-type': 'text/plain; charset=utf-8' }).end('This name is not served here.\n');
@@ -57,7 +64,9 @@ async function answer(req: IncomingMessage, res: ServerResponse): Promise<void> 
   }
   req.headers['x-forwarded-proto'] = 'http';
   const handler = await application.opened;
-  handler(req, res, () => res.writeHead(404, { 'content-type': 'text/plain; charset=utf-8' }).end('Not found.\n'));
+  const notFound = () => res.writeHead(404, { 'content-type': 'text/plain; charset=utf-8' }).end('Not found.\n');
+  // It takes any request of Node; its types know only those of one framework.
+  Reflect.apply(compress, undefined, [req, res, () => handler(req, res, notFound)]);
 }
 
 // Taken before anything else is touched: a second start must not disturb the first.

@@ -25,7 +25,8 @@ async function inOrder(db: Knex, which: Which, total: number): Promise<string[]>
   const owned = "select model_id from units where state = 'owned' and units.crate_id = models.crate_id";
   const priced = 'select part_id from quotes where quotes.crate_id = models.crate_id';
   const is = (list: string) => `models.id in (${list})`;
-  if (total <= limit) return named(narrowed(db, which).orderByRaw(`${is(owned)} desc, ${is(priced)} desc`), limit);
+  if (total <= limit)
+    return named(narrowed(db, which).orderByRaw(`${is(owned)} desc, (${is(owned)} or ${is(priced)}) desc`), limit);
   const steps = [is(owned), `not ${is(owned)} and ${is(priced)}`, `not ${is(owned)} and not ${is(priced)}`];
   const ids: string[] = [];
   for (const step of steps)

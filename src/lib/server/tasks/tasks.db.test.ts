@@ -183,6 +183,39 @@ describe('a task and the process that works on it', () => {
   });
 });
 
+describe('a task of which only one runs at a time', () => {
+  const waits = (only: string) => {
+    let end = () => {};
+    const until = new Promise<void>((done) => (end = done));
+    return { begin: () => startTask(db, 'Judging', () => until, { only }), end: () => end() };
+  };
+  it('is begun once, however many ask for it at once, and again when it has ended', async () => {
+    const { begin, end } = waits('judge one');
+    const ids = (await Promise.all([begin(), begin(), begin()])).map(({ id }) => id);
+    expect(new Set(ids).size).toBe(1);
+    const states = statesOf(ids[0]!);
+    end();
+    await states;
+    await expect.poll(async () => (await db('tasks').where({ id: ids[0]! }).first('only'))?.only).toBeNull();
+    expect((await begin()).id).not.toBe(ids[0]);
+  });
+  it('is not the one of another crate', async () => {
+    const [one, other] = [waits('judge a'), waits('judge b')];
+    expect((await one.begin()).id).not.toBe((await other.begin()).id);
+    one.end();
+    other.end();
+  });
+  it('is begun anew where the process that worked on it was killed', async () => {
+    const left: TaskState = { id: newId(), title: 'Judging', state: 'running', done: 0, total: 0, step: 'Beginning' };
+    await insertTask(db, { ...left, only: 'judge left', owner: newId(), leaseUntil: Date.now() - 1 });
+    const { begin, end } = waits('judge left');
+    const { id } = await begin();
+    expect(id).not.toBe(left.id);
+    expect((await taskState(db, left.id)).state).toBe('failed');
+    end();
+  });
+});
+
 describe('a task that only a page waits for', () => {
   const never = (patienceMs: number) =>
     startTask(

@@ -19,7 +19,7 @@
   size="sm"
   labelText={tile.label}
   placeholder={more > 0
-    ? `type to find ${more.toLocaleString('en')} more`
+    ? 'choose, or type'
     : tile.options.length === 0
       ? 'none in the crate yet'
       : tile.optional
