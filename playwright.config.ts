@@ -38,7 +38,8 @@ export default defineConfig({
         '**/backup.e2e.ts',
         '**/endurance.e2e.ts',
         '**/full-disk.e2e.ts',
-        '**/away.e2e.ts'
+        '**/away.e2e.ts',
+        '**/processes.e2e.ts'
       ],
       dependencies: ['walk']
     },
@@ -47,7 +48,7 @@ export default defineConfig({
     // A program of its own each; last, for they take all the machine has.
     {
       name: 'endurance',
-      testMatch: ['**/full-disk.e2e.ts', '**/away.e2e.ts', '**/endurance.e2e.ts'],
+      testMatch: ['**/full-disk.e2e.ts', '**/away.e2e.ts', '**/endurance.e2e.ts', '**/processes.e2e.ts'],
       dependencies: ['faults']
     }
   ],

@@ -14,10 +14,24 @@ const schema = z.object({
       'is refused: Ash Crate serves this machine only, for it has no passphrase yet for use on a network'
     ),
   ASH_CRATE_DATA: z.string().min(1).default('.data'),
+  ASH_CRATE_ADDRESS: z
+    .url({ protocol: /^http$/ })
+    .refine(
+      (address) => LOOPBACK.includes(new URL(address).hostname.replace(/^\[|\]$/g, '')),
+      'is refused: it is on another machine'
+    )
+    .optional(),
   DATABASE_URL: z.url({ protocol: /^(mysql|mariadb)$/ }).optional()
 });
 
-export type Environment = { port: number; host: string; dataDir: string; databaseUrl?: string };
+export type Environment = {
+  port: number;
+  host: string;
+  dataDir: string;
+  databaseUrl?: string | undefined;
+  /** Where a proxy on this machine answers in its name. */
+  proxy?: string | undefined;
+};
 
 /** The environment, parsed once at start; one sentence and out where it is wrong. */
 export function readEnvironment(source: NodeJS.ProcessEnv = process.env): Environment {
@@ -30,6 +44,12 @@ export function readEnvironment(source: NodeJS.ProcessEnv = process.env): Enviro
       `${name}=${given[name]} ${issue!.message.startsWith('is ') ? issue!.message : `cannot be used: ${issue!.message}`}.`
     );
   }
-  const { PORT, HOST, ASH_CRATE_DATA, DATABASE_URL } = parsed.data;
-  return { port: PORT, host: HOST, dataDir: resolve(root, ASH_CRATE_DATA), databaseUrl: DATABASE_URL };
+  const { PORT, HOST, ASH_CRATE_DATA, ASH_CRATE_ADDRESS, DATABASE_URL } = parsed.data;
+  return {
+    port: PORT,
+    host: HOST,
+    dataDir: resolve(root, ASH_CRATE_DATA),
+    databaseUrl: DATABASE_URL,
+    proxy: ASH_CRATE_ADDRESS
+  };
 }

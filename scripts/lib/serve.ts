@@ -10,7 +10,7 @@ import { startDatabase, type Database } from './database.ts';
 import { readEnvironment } from './environment.ts';
 import { lockDataFolder } from './lock.ts';
 
-const { port, host, dataDir, databaseUrl } = readEnvironment();
+const { port, host, dataDir, databaseUrl, proxy } = readEnvironment();
 const address = `http://${host === '::1' ? '[::1]' : host}:${port}`;
 mkdirSync(dataDir, { recursive: true });
 
@@ -24,7 +24,12 @@ const application = (() => {
 })();
 
 // A page of another site can make a browser send requests here under a name of its own: only our own names are served.
-const hosts = new Set(['127.0.0.1', 'localhost', '[::1]'].map((name) => `${name}:${port}`));
+const ports = [port, ...(proxy ? [new URL(proxy).port || '80'] : [])];
+const hosts = new Set(
+  ports.flatMap((one) =>
+    ['127.0.0.1', 'localhost', '[::1]'].map((name) => (String(one) === '80' ? name : `${name}:${one}`))
+  )
+);
 
 const HEADERS = [
   ['x-content-type-options', 'nosniff'],

@@ -1,5 +1,6 @@
 import { replaceState } from '$app/navigation';
 import type { RankReport } from '#core/compare/ranking/request';
+import type { RankParts } from '$lib/ui/rank/names';
 import { stateToQuery, type RankState } from '$lib/ui/rank/state';
 import { send } from './api';
 import { WatchedTask, type TaskView } from './task.svelte';
@@ -9,11 +10,19 @@ const ROWS = 200;
 /** A slider that is moved asks once it rests. */
 const REST_MS = 150;
 
+/** A ranking, with how many parts took part, and what those of its rows are called. */
+export type RankedReport = RankReport & {
+  scope: Record<'host' | 'cable' | 'enclosure' | 'drive', { taken: number; leftOut: number }>;
+  parts: RankParts;
+};
+
 /** A ranking as its page sees it: what is asked, the task that works it out, and what came of it. */
 export class Ranking {
   chosen = $state.raw<RankState>({ weights: {}, filters: {}, takeApart: false });
-  report = $state.raw<RankReport>();
+  report = $state.raw<RankedReport>();
   problem = $state('');
+  /** Whether it would be so much that it is asked first. */
+  asks = $state(false);
   readonly task: WatchedTask;
   #resting: ReturnType<typeof setTimeout> | undefined;
 
@@ -36,8 +45,9 @@ export class Ranking {
     };
   }
 
-  async start(): Promise<void> {
-    const { weights, filters, takeApart, jobId, hostIds, cableIds, enclosureIds, driveIds } = this.chosen;
+  /** @param sure also where it makes very many combinations */
+  async start(sure = false): Promise<void> {
+    const { weights, filters, takeApart, everything, jobId, hostIds, cableIds, enclosureIds, driveIds } = this.chosen;
     if (!jobId) return;
     if (this.task.running) await this.task.cancel();
     const answer = await send<TaskView>('POST', `/api/crates/${this.crateId}/rank`, {
@@ -49,8 +59,11 @@ export class Ranking {
       ...(Object.keys(weights).length > 0 ? { weights } : {}),
       filters,
       takeApart,
+      ...(everything ? { everything } : {}),
+      ...(sure ? { sure } : {}),
       limit: ROWS
     });
+    this.asks = !answer.ok && answer.failure.fields.some(({ path }) => path === 'sure');
     if (answer.ok) this.task.follow(answer.data);
     else this.problem = answer.failure.message;
   }
@@ -65,7 +78,7 @@ export class Ranking {
 
   #ended(state: TaskView): void {
     if (state.state === 'done') {
-      this.report = state.result as RankReport;
+      this.report = state.result as RankedReport;
       this.problem = '';
     } else if (state.state === 'failed') this.problem = state.error?.message ?? 'The ranking failed.';
   }

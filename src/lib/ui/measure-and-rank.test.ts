@@ -69,6 +69,7 @@ describe('the questions of a ranking', () => {
     state: { jobId: one[0]!.id, weights: { cost: 3 }, filters: { maxSpend: 99.5 }, takeApart: true },
     jobs: one,
     parts: { host: one, cable: [], enclosure: one, drive: one },
+    usual: { host: 'all 1', cable: 'all 0', enclosure: '80 of 3000', drive: 'all 1' },
     begin: USUAL_WEIGHTS,
     currency: 'CHF',
     onchange: nothing

@@ -1,6 +1,7 @@
 import type { Knex } from 'knex';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { joined } from '#core/build/assemble';
+import { rank } from '#core/compare/ranking/rank';
 import { fillLargeCrate } from '../../../../bench/pages/large-crate';
 import { freshDatabase } from '../../../../tests/fresh-database';
 import { resetDemo } from '../demo/seed';
@@ -13,6 +14,7 @@ import { runTable } from '../repositories/runs';
 import { judgeDue, buildPage, todayPage } from './overview';
 import { loadLibrary } from './planning';
 import { pricePage } from './prices';
+import { combinationsOf, partsOfReport, rankInputFor, scopeOf } from './ranking';
 import { foundLibrary, windowLibrary } from './window';
 
 const at = '2026-11-23T12:00:00.000Z';
@@ -96,6 +98,50 @@ describe('a crate of a thousand parts', () => {
     const shown = (tone: string) => builds.filter(({ row }) => row?.next.tone === tone).length;
     expect(shown('urgent')).toBe(Math.min(40, counts.urgent));
     expect(shown('do') + shown('waits')).toBe(Math.min(20, counts.do + counts.waits));
+  });
+
+  it('ranks what is owned and what has a price first, and everything where it is asked for', async () => {
+    const jobId = (await jobTable(db, { crateId: crate.id, find: '', page: 1, size: 1 })).rows[0]!.id;
+    const counts = await countModels(db, crate.id);
+    const { choice, scope } = await scopeOf(db, crate.id, { jobId });
+    expect(scope.drive).toEqual({ taken: 80, leftOut: counts.drive! - 80 });
+    const input = await rankInputFor(db, crate.id, choice);
+    expect(input.drives.length).toBeLessThanOrEqual(80);
+    const owned = new Set(await db('units').where({ crate_id: crate.id, state: 'owned' }).pluck('model_id'));
+    expect(choice.driveIds!.every((id) => owned.has(id))).toBe(true);
+    // Prices of what is bought complete come along, though no part of the ranking has them.
+    const others = new Set((input.alternatives ?? []).map(({ id }) => id));
+    expect(input.quotes?.some(({ partId }) => others.has(partId))).toBe(true);
+    const whole = await scopeOf(db, crate.id, { jobId, everything: true });
+    expect(whole.scope.drive).toEqual({ taken: counts.drive, leftOut: 0 });
+    const few = await scopeOf(db, crate.id, { jobId, driveIds: choice.driveIds!.slice(0, 2), hostIds: choice.hostIds });
+    expect(few.scope.drive).toEqual({ taken: 2, leftOut: 0 });
+    const small = await rankInputFor(db, crate.id, few.choice);
+    const report = rank({ ...small, enclosures: small.enclosures.slice(0, 5), limit: 5 });
+    const named = partsOfReport(small, report);
+    for (const row of report.rows) expect(named.drive.map(({ id }) => id)).toContain(row.driveId);
+    expect(combinationsOf(small)).toBe(
+      small.hosts.reduce((sum, { ports }) => sum + ports.length, 0) * small.cables.length * small.enclosures.length * 2
+    );
+  });
+
+  it('counts parts that differ in nothing but their names as one', async () => {
+    const by = { by: 'test', at };
+    const spec = { kind: 'cable', ends: ['usb-a', 'usb-c'], lengthM: 0.77, modes: ['usb-5g'] } as const;
+    const ids = [];
+    for (const name of ['Twin one', 'Twin two', 'Twin three'])
+      ids.push(
+        (
+          await createModel(db, {
+            crateId: crate.id,
+            spec: { ...spec, ends: [...spec.ends], modes: [...spec.modes], name },
+            ...by
+          })
+        ).id
+      );
+    const jobId = (await jobTable(db, { crateId: crate.id, find: '', page: 1, size: 1 })).rows[0]!.id;
+    const { choice } = await scopeOf(db, crate.id, { jobId, cableIds: ids });
+    expect((await rankInputFor(db, crate.id, choice)).cables).toHaveLength(1);
   });
 
   it('lists results, jobs, builds and prices a page at a time, with the count of all', async () => {

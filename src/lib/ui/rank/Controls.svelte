@@ -27,12 +27,14 @@
     state: RankState;
     jobs: readonly Named[];
     parts: { host: readonly Named[]; cable: readonly Named[]; enclosure: readonly Named[]; drive: readonly Named[] };
+    /** How many of each kind take part where none is picked, in words. */
+    usual: Record<'host' | 'cable' | 'enclosure' | 'drive', string>;
     /** What the weights are where the person moved none: by house rule and job. */
     begin: Weights;
     currency: string;
     onchange: (state: RankState) => void;
   };
-  let { state: chosen, jobs, parts, begin, currency, onchange }: Props = $props();
+  let { state: chosen, jobs, parts, usual, begin, currency, onchange }: Props = $props();
 
   const KINDS = [
     ['host', 'hostIds', 'Computers'],
@@ -179,8 +181,8 @@
           size="sm"
           filterable
           labelText={label}
-          label="all {parts[kind].length}"
-          placeholder={chosen[key] ? `${chosen[key].length} of ${parts[kind].length}` : `all ${parts[kind].length}`}
+          label={usual[kind]}
+          placeholder={chosen[key] ? `${chosen[key].length} of ${parts[kind].length}` : usual[kind]}
           items={parts[kind].map(({ id, name }) => ({ id, text: name }))}
           selectedIds={chosen[key] ?? []}
           on:select={(e) => pickParts(key, e.detail.selectedIds as string[], parts[kind].length)}

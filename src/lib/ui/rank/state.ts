@@ -19,6 +19,8 @@ export type RankState = {
   weights: Partial<Weights>;
   filters: Filters;
   takeApart: boolean;
+  /** Whether all parts of a large crate take part, and not only what is owned and what has a price. */
+  everything?: boolean;
 };
 
 const LISTS = { hostIds: 'hosts', cableIds: 'cables', enclosureIds: 'enclosures', driveIds: 'drives' } as const;
@@ -43,6 +45,7 @@ export function stateToQuery(state: RankState): string {
   if (state.filters.verdicts) query.set('verdicts', state.filters.verdicts.join('.'));
   if (state.filters.ownedOnly) query.set('owned', 'yes');
   if (state.takeApart) query.set('apart', 'yes');
+  if (state.everything) query.set('all', 'yes');
   return query.toString();
 }
 
@@ -83,7 +86,8 @@ export function stateFromQuery(query: URLSearchParams): RankState {
   const state: RankState = {
     weights: weightsFrom(query),
     filters: filtersFrom(query),
-    takeApart: query.get('apart') === 'yes'
+    takeApart: query.get('apart') === 'yes',
+    ...(query.get('all') === 'yes' ? { everything: true } : {})
   };
   const job = query.get('job');
   if (job && ID.test(job)) state.jobId = job;

@@ -11,7 +11,7 @@ import { inWorker } from '../../workers/run';
 import { CRATE, inCrate, task } from './common';
 import { z } from 'zod';
 import { id } from '#core/parts/form/field';
-import { rankInputFor } from '../../planning/ranking';
+import { combinationsOf, partsOfReport, rankInputFor, scopeOf } from '../../planning/ranking';
 import { startTask } from '../../tasks/tasks';
 
 /** Hundreds of parts in full, with their quotes. */
@@ -22,6 +22,29 @@ const MOST_COMBINATIONS = 500_000_000;
 
 /** A ranking that no page waits for any more ends after so long. */
 const PATIENCE_MS = 20_000;
+
+/** More than this is asked before it is begun. */
+const ASKED_FROM = 30_000_000;
+
+/** What stands against so many combinations. */
+function tooMany(combinations: number, sure: boolean): { path: string; message: string }[] {
+  const many = combinations.toLocaleString('en');
+  if (combinations > MOST_COMBINATIONS)
+    return [
+      {
+        path: 'everything',
+        message: `makes ${many} combinations; ${MOST_COMBINATIONS.toLocaleString('en')} are the most`
+      }
+    ];
+  return combinations > ASKED_FROM && !sure
+    ? [
+        {
+          path: 'sure',
+          message: `is asked for ${many} combinations, which may take a minute: narrow the parts, or say so`
+        }
+      ]
+    : [];
+}
 
 const ids = z.array(id()).max(500).optional();
 
@@ -68,20 +91,32 @@ export const rankOperations = {
       weights: weightsSchema.optional(),
       filters: filtersSchema.optional(),
       limit: z.number().int().min(0).max(MOST_ROWS).optional(),
-      takeApart: z.boolean().optional().describe('whether items that are in a build count as at hand')
+      takeApart: z.boolean().optional().describe('whether items that are in a build count as at hand'),
+      everything: z
+        .boolean()
+        .optional()
+        .describe(
+          'all parts that are not narrowed to ids; else of a large crate what is owned first, then what has a price'
+        ),
+      sure: z.boolean().optional().describe('also where it makes more than 30 million combinations')
     }),
     response: task,
     status: 202,
     handle: async ({ db, params, body }) => {
-      const input = await rankInputFor(db, params.crateId, body);
+      const { sure = false, ...asked } = body;
+      const { choice, scope } = await scopeOf(db, params.crateId, asked);
+      const input = await rankInputFor(db, params.crateId, choice);
+      refuse(tooMany(combinationsOf(input), sure));
       return startTask(
         db,
         'Ranking',
-        (work) =>
-          inWorker('rank', input, {
+        async (work) => {
+          const report = await inWorker('rank', input, {
             signal: work.signal,
             onProgress: (share) => void work.report('Combining', Math.round(share * 100), 100).catch(() => {})
-          }),
+          });
+          return { ...report, scope, parts: partsOfReport(input, report) };
+        },
         { patienceMs: PATIENCE_MS }
       );
     }

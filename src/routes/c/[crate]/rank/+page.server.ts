@@ -1,27 +1,38 @@
 import { forPage, today } from '$lib/server/pages/page';
+import { RANKED_AT_FIRST } from '$lib/server/planning/ranking';
 import { listJobs } from '$lib/server/repositories/jobs';
-import { listSpecs } from '$lib/server/repositories/models';
+import { listNames } from '$lib/server/repositories/models';
+import { pickable } from '$lib/server/repositories/pickable';
 
-export async function load({ parent }) {
+const KINDS = ['host', 'cable', 'enclosure', 'drive'] as const;
+/** So many parts of a kind can be picked from. */
+const OFFERED = 200;
+/** So many jobs are offered. */
+const JOBS = 200;
+
+export async function load({ parent, url }) {
   const { crate } = await parent();
+  const asked = KINDS.flatMap((kind) => (url.searchParams.get(`${kind}s`) ?? '').split('.').filter(Boolean));
   return forPage(async (db) => {
-    const [parts, jobs] = await Promise.all([listSpecs(db, { crateId: crate.id }), listJobs(db, crate.id)]);
-    const named = <K extends (typeof parts)[number]['kind']>(kind: K) =>
-      parts.filter((part): part is Extract<typeof part, { kind: K }> => part.kind === kind);
+    const [offered, jobs] = await Promise.all([
+      Promise.all(
+        KINDS.map(async (kind) => ({ kind, ...(await pickable(db, { crateId: crate.id, kind, limit: OFFERED })) }))
+      ),
+      listJobs(db, crate.id)
+    ]);
+    const ids = [...new Set([...offered.flatMap((one) => one.ids), ...asked])].slice(0, 2 * OFFERED * KINDS.length);
+    const named = await listNames(db, { crateId: crate.id, ids });
+    const of = (kind: (typeof KINDS)[number]) =>
+      named.filter((part) => part.kind === kind).map(({ id, name }) => ({ id, name }));
     return {
-      // Names, and what a row shows of a part: the ranking itself is computed elsewhere.
-      parts: {
-        host: named('host').map(({ id, name, ports }) => ({
-          id,
-          name,
-          ports: ports.map((port) => ({ id: port.id, label: port.label }))
-        })),
-        cable: named('cable').map(({ id, name }) => ({ id, name })),
-        enclosure: named('enclosure').map(({ id, name }) => ({ id, name })),
-        drive: named('drive').map(({ id, name, capacityTB }) => ({ id, name, capacityTB })),
-        pad: named('pad').map(({ id, name }) => ({ id, name }))
-      },
-      jobs: jobs.map(({ spec }) => spec),
+      // Names to pick from: the ranking itself is computed elsewhere, and says what its rows are called.
+      parts: { host: of('host'), cable: of('cable'), enclosure: of('enclosure'), drive: of('drive') },
+      totals: Object.fromEntries(offered.map(({ kind, total }) => [kind, total])) as Record<
+        (typeof KINDS)[number],
+        number
+      >,
+      atFirst: RANKED_AT_FIRST,
+      jobs: jobs.slice(0, JOBS).map(({ spec }) => spec),
       today: today()
     };
   });

@@ -3,6 +3,7 @@
   import { untrack } from 'svelte';
   import { page } from '$app/state';
   import { beginWeights, USUAL_WEIGHTS } from '#core/compare/ranking/request';
+  import { KIND_LABEL } from '#core/parts/kinds';
   import { chosenOption } from '#core/house-rules/house-rules';
   import { queryOf } from '$lib/client/address';
   import { Ranking } from '$lib/client/ranking.svelte';
@@ -25,7 +26,23 @@
   const home = $derived(`/c/${data.crate.slug}`);
   const job = $derived(data.jobs.find((one) => one.id === ranking.chosen.jobId));
   const report = $derived(ranking.report);
-  const names = $derived(namesOf(data.parts, home, ranking.chosen.jobId));
+  const NOTHING = { host: [], cable: [], enclosure: [], drive: [], pad: [] };
+  const names = $derived(namesOf(report?.parts ?? NOTHING, home, ranking.chosen.jobId));
+  const KINDS = ['host', 'cable', 'enclosure', 'drive'] as const;
+  const usual = $derived(
+    Object.fromEntries(
+      KINDS.map((kind) => {
+        const [total, first] = [data.totals[kind], data.atFirst[kind]];
+        return [kind, total <= first || ranking.chosen.everything ? `all ${total}` : `${first} of ${total}`];
+      })
+    ) as Record<(typeof KINDS)[number], string>
+  );
+  const left = $derived(
+    KINDS.flatMap((kind) => {
+      const { taken = 0, leftOut = 0 } = report?.scope[kind] ?? {};
+      return leftOut > 0 ? [`${taken} of ${taken + leftOut} ${KIND_LABEL[kind].many.toLowerCase()}`] : [];
+    })
+  );
   const currency = $derived(report?.currency ?? data.crate.currency);
   const buy = $derived({
     choice: chosenOption('buy', data.crate.houseRules),
@@ -68,7 +85,18 @@
             Cancelled. <button type="button" class="link" onclick={() => void ranking.start()}>Rank again</button>
           </p>
         {/if}
-        {#if ranking.problem}<p class="problem" role="alert">{ranking.problem}</p>{/if}
+        {#if ranking.problem}<p class="problem" role="alert">
+            {ranking.problem}
+            {#if ranking.asks}<button type="button" class="link" onclick={() => void ranking.start(true)}
+                >Rank them all the same</button
+              >{/if}
+          </p>{/if}
+        {#if report && left.length > 0}<p class="small">
+            {left.join(', ')} take part: what you own first, then what has a price.
+            <button type="button" class="link" onclick={() => ranking.change({ ...ranking.chosen, everything: true })}
+              >Take in all of them</button
+            >
+          </p>{/if}
         {#if report}
           <Results {report} {names} {home} {buy} {currency} perDay={job?.perDay} today={data.today} />
         {/if}
@@ -77,6 +105,7 @@
         state={ranking.chosen}
         jobs={data.jobs}
         parts={data.parts}
+        {usual}
         begin={job ? beginWeights(job, data.crate.houseRules).weights : USUAL_WEIGHTS}
         {currency}
         onchange={(next) => ranking.change(next)}
