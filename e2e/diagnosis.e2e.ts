@@ -100,7 +100,7 @@ test('lines of a log and the shown speed are taken into account, by keyboard alo
   await page.keyboard.insertText(
     'systemd[1]: nothing of ours\nusb 2-1: UAS is ignored for this device, using usb-storage instead\n'
   );
-  await expect(page.getByText('1 of 3 lines say something.')).toBeVisible();
+  await expect(page.getByText('1 of 3 lines says something.')).toBeVisible();
   await page.keyboard.press('Tab');
   await page.keyboard.press('Enter');
   await expect(page.getByText('1 line of the log kept', { exact: false })).toBeVisible();

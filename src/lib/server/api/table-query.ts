@@ -31,24 +31,32 @@ export const filtersIn = (query: Record<string, unknown>): Record<string, string
     filterNames.flatMap((name) => (typeof query[name] === 'string' && query[name] !== '' ? [[name, query[name]]] : []))
   );
 
+/** What an address asks that makes no sense is left out: an odd one shows the list as it begins. */
+const lenient = <S extends Record<string, z.ZodType>>(shape: S) =>
+  z.object(
+    Object.fromEntries(Object.entries(shape).map(([name, field]) => [name, field.catch(undefined)])) as {
+      [K in keyof S]: z.ZodCatch<S[K]>;
+    }
+  );
+
 /** What the address of the list of builds holds. */
-export const buildTableQuery = z.object({
+export const buildTableQuery = lenient({
   ...pageQuery,
   sort: z.enum(BUILD_SORTS).optional(),
   next: z.enum(TONES).optional()
 });
 
 /** What the address of the table of prices holds. */
-export const priceTableQuery = z.object({
+export const priceTableQuery = lenient({
   ...pageQuery,
   sort: z.enum(['name', 'price', 'age', 'target']).optional()
 });
 
 /** What the address of the list of jobs holds. */
-export const jobTableQuery = z.object(pageQuery);
+export const jobTableQuery = lenient(pageQuery);
 
 /** What the address of the table of results holds. */
-export const runTableQuery = z.object({
+export const runTableQuery = lenient({
   ...pageQuery,
   protocol: z.enum(PROTOCOL_IDS).optional(),
   sort: z.enum(RUN_SORTS).optional(),

@@ -12,9 +12,8 @@
 
   $effect(() => {
     if (due === 0) return;
-    // `all` and `due` come anew with each answer; so the next question waits for the last answer.
-    const timer = setTimeout(onagain, AGAIN_MS);
-    return () => clearTimeout(timer);
+    const asking = setInterval(onagain, AGAIN_MS);
+    return () => clearInterval(asking);
   });
 </script>
 

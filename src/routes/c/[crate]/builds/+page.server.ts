@@ -1,4 +1,4 @@
-import { error, redirect } from '@sveltejs/kit';
+import { redirect } from '@sveltejs/kit';
 import { withQuery } from '$lib/client/address';
 import { buildTableQuery } from '$lib/server/api/table-query';
 import { database } from '$lib/server/db';
@@ -10,9 +10,14 @@ const SIZE = 25;
 
 export async function load({ parent, url }) {
   const { crate } = await parent();
-  const parsed = buildTableQuery.safeParse(Object.fromEntries(url.searchParams));
-  if (!parsed.success) error(400, 'This address asks for something that the list does not have.');
-  const { find = '', sort = 'tag', down = false, page = 1, size = SIZE, next } = parsed.data;
+  const {
+    find = '',
+    sort = 'tag',
+    down = false,
+    page = 1,
+    size = SIZE,
+    next
+  } = buildTableQuery.parse(Object.fromEntries(url.searchParams));
   const query = { find, sort, down, page, size, next };
   const listed = await forPage((db) => buildPage(db, { crateId: crate.id, today: today(), ...query }));
   const last = Math.max(1, Math.ceil(listed.total / size));

@@ -1,4 +1,4 @@
-import { error, redirect } from '@sveltejs/kit';
+import { redirect } from '@sveltejs/kit';
 import { withQuery } from '$lib/client/address';
 import { runTableQuery } from '$lib/server/api/table-query';
 import { database } from '$lib/server/db';
@@ -17,9 +17,14 @@ const OFFERED = 60;
 
 export async function load({ parent, url }) {
   const { crate } = await parent();
-  const parsed = runTableQuery.safeParse(Object.fromEntries(url.searchParams));
-  if (!parsed.success) error(400, 'This address asks for something that the table does not have.');
-  const { protocol, find = '', sort = 'date', page = 1, size = SIZE, desk = '' } = parsed.data;
+  const {
+    protocol,
+    find = '',
+    sort = 'date',
+    page = 1,
+    size = SIZE,
+    desk = ''
+  } = runTableQuery.parse(Object.fromEntries(url.searchParams));
   const asked = desk.split(',').filter(Boolean);
   const shown = await forPage(async (db) => {
     const [table, others, hosts, readyMade] = await Promise.all([
