@@ -58,7 +58,7 @@ export const handle: Handle = async ({ event, resolve }) => {
     preload: ({ type, path }) =>
       type === 'js' ||
       type === 'css' ||
-      (type === 'font' && /(?<!-ext)-(?:wght|400)-normal/.test(path) && /-latin-/.test(path))
+      (type === 'font' && /-latin-(?:wght|400)-normal\.[^/]*woff2$/.test(path))
   });
   // Which crate was looked at last. Here and not in the page, which may be answered before its layout has been read.
   if (event.params.crate && event.route.id?.startsWith('/c/[crate]') && response.ok)

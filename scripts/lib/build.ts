@@ -13,6 +13,7 @@ const SOURCES = [
   'vite.config.ts',
   'vite.worker.config.ts',
   'carbon-css.ts',
+  'page-files.ts',
   'tsconfig.json'
 ];
 
