@@ -157,8 +157,29 @@ function importedFirst(files: readonly File[]): File[] {
   return [...order];
 }
 
+type Listed = { isEntry?: boolean; imports?: string[]; css?: string[] };
+/** What the build says of its files, by the name of each. */
+export type Manifest = Record<string, Listed>;
+const MANIFEST = '.vite/manifest.json';
+
+/**
+ * Names with each entry the styles of all that it imports. A page is sent with the styles that are found by following its imports; one
+ * that is met first on the way to something loaded later would be taken for that thing's, and come too late.
+ */
+export function withAllStyles(manifest: Manifest): Manifest {
+  return Object.fromEntries(
+    Object.entries(manifest).map(([name, listed]) => {
+      if (!listed.isEntry) return [name, listed];
+      const seen = new Set([name]);
+      for (const one of seen) for (const next of manifest[one]?.imports ?? []) seen.add(next);
+      const css = [...new Set([...seen].flatMap((one) => manifest[one]?.css ?? []))];
+      return [name, css.length > 0 ? { ...listed, css } : listed];
+    })
+  );
+}
+
 /** Makes the build lay out the scripts of the pages by `filesFor`. */
-export function pageFiles({ most = 15 } = {}): Plugin {
+export function pageFiles({ most = 13 } = {}): Plugin {
   let files: Set<string>[] = [];
   const groups = Array.from({ length: MOST_SHARED }, (_, i) => ({
     name: 'shared',
@@ -176,6 +197,14 @@ export function pageFiles({ most = 15 } = {}): Plugin {
       const { modules, pages } = read(this);
       files = filesFor(modules, pages, most).map((ids) => new Set(ids));
       if (files.length > MOST_SHARED) this.error(`${files.length} shared files, and ${MOST_SHARED} groups for them.`);
+    },
+    generateBundle: {
+      order: 'post',
+      handler(_options, bundle) {
+        const list = bundle[MANIFEST];
+        if (list?.type === 'asset')
+          list.source = JSON.stringify(withAllStyles(JSON.parse(String(list.source)) as Manifest));
+      }
     }
   };
 }

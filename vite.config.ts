@@ -1,10 +1,10 @@
 import { sveltekit } from '@sveltejs/kit/vite';
 import { defineConfig } from 'vitest/config';
-import { carbonCss } from './carbon-css.ts';
+import { carbon } from './carbon.ts';
 import { pageFiles } from './page-files.ts';
 
 export default defineConfig({
-  plugins: [sveltekit(), ...carbonCss(), pageFiles()],
+  plugins: [sveltekit(), ...carbon(), pageFiles()],
   worker: { format: 'es' },
   server: { host: '127.0.0.1', port: 4311, strictPort: true },
   test: {

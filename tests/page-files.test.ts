@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { seeded } from '#core/quantities/random';
-import { filesFor, type Module } from '../page-files.ts';
+import { filesFor, withAllStyles, type Manifest, type Module } from '../page-files.ts';
 
 type Sizes = Record<string, [size: number, ...imports: string[]]>;
 const modulesOf = (sizes: Sizes) =>
@@ -99,4 +99,19 @@ describe('files that pages share', () => {
       for (const imported of modules.get(id)!.imports)
         expect(placeOf.get(imported) ?? place, `${id} imports ${imported}`).toBeLessThanOrEqual(place);
   });
+});
+
+it('names the styles of all that an entry imports, and none of what is loaded later', () => {
+  const manifest: Manifest & Record<string, { dynamicImports?: string[] }> = {
+    page: { isEntry: true, imports: ['list', 'frame'], css: ['page.css'] },
+    frame: { imports: ['list'], dynamicImports: ['finder'] },
+    finder: { imports: ['window'], css: ['finder.css'] },
+    window: { css: ['window.css'] },
+    list: { css: ['list.css'] },
+    start: { isEntry: true }
+  };
+  const all = withAllStyles(manifest);
+  expect(all.page?.css).toEqual(['page.css', 'list.css']);
+  expect(all.list).toEqual({ css: ['list.css'] });
+  expect(all.start).toEqual({ isEntry: true });
 });

@@ -12,7 +12,7 @@ const SOURCES = [
   'svelte.config.js',
   'vite.config.ts',
   'vite.worker.config.ts',
-  'carbon-css.ts',
+  'carbon.ts',
   'page-files.ts',
   'tsconfig.json'
 ];

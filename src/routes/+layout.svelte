@@ -8,12 +8,17 @@
   import { afterNavigate, invalidateAll } from '$app/navigation';
   import { page } from '$app/state';
   import { server, watchServer } from '$lib/client/watch.svelte';
-  import KeysHelp from '$lib/ui/frame/KeysHelp.svelte';
   import { keys, onkeydown, onleave } from '$lib/ui/frame/keys.svelte';
   import Notices from '$lib/ui/frame/Notices.svelte';
 
   let { children } = $props();
   const crate = $derived((page.data as { crate?: { slug: string } }).crate);
+
+  // Loaded by the first who asks for it; afterwards it stays.
+  let helped = $state(false);
+  $effect(() => {
+    if (keys.setting.help) helped = true;
+  });
 
   /** Where a new page is read from: what asks for it, else its heading. Elsewhere on the same page the focus stays where it is. */
   afterNavigate(({ from, to, type }) => {
@@ -44,7 +49,11 @@
 {/if}
 {@render children()}
 <Notices />
-<KeysHelp href={crate ? `/c/${crate.slug}/keys` : undefined} />
+{#if helped}
+  {#await import('$lib/ui/frame/KeysHelp.svelte') then { default: KeysHelp }}
+    <KeysHelp href={crate ? `/c/${crate.slug}/keys` : undefined} />
+  {/await}
+{/if}
 
 <style>
   .away {

@@ -1,14 +1,18 @@
 import postcss from 'postcss';
 import type { Plugin } from 'vite';
 
+const SEGMENTER = 'new Intl.Segmenter()';
+
 /**
- * Makes Carbon's stylesheet fit for use without a network, and small.
+ * Makes Carbon fit for use without a network, small, and quick to begin.
  *
  * `carbon-local-fonts` removes its `@font-face` rules, all of which point at a remote host.
  * `carbon-purge` (builds only) drops the selectors whose `bx--` classes no emitted script mentions; a class that a
  * script builds from a prefix (`bx--btn--` + kind) keeps every selector with that prefix.
+ * `carbon-late-segmenter` has what counts letters made when it first counts: making it takes as long as the rest of a
+ * page, and every page with a field would wait for it.
  */
-export function carbonCss(): Plugin[] {
+export function carbon(): Plugin[] {
   return [
     {
       name: 'carbon-local-fonts',
@@ -16,6 +20,17 @@ export function carbonCss(): Plugin[] {
       transform: {
         filter: { id: /carbon-components-svelte\/css\/\w+\.css/ },
         handler: (code) => ({ code: code.replace(/@font-face\s*\{[^}]*\}/g, ''), map: null })
+      }
+    },
+    {
+      name: 'carbon-late-segmenter',
+      transform: {
+        filter: { id: /carbon-components-svelte\/src\/utils\/graphemeCount\.js/ },
+        handler(code) {
+          if (!code.includes(SEGMENTER)) this.error(`graphemeCount.js has no ${SEGMENTER} any more.`);
+          const late = `{ made: undefined, segment(text) { return (this.made ??= ${SEGMENTER}).segment(text); } }`;
+          return { code: code.replace(SEGMENTER, late), map: null };
+        }
       }
     },
     {
