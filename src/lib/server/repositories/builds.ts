@@ -118,9 +118,8 @@ export async function choicesOnHost(
   args: { crateId: string; hostId: string; limit: number }
 ): Promise<{ tag: string; name: string; choice: Choice }[]> {
   return db('builds')
-    .where({ crate_id: args.crateId })
+    .where({ crate_id: args.crateId, host_id: args.hostId })
     .whereNot({ stage: 'retired' })
-    .whereRaw("json_value(choice, '$.hostId') = ?", [args.hostId])
     .orderBy('tag')
     .limit(args.limit)
     .select('tag', 'name', 'choice');
@@ -131,8 +130,8 @@ export async function buildsPerHost(db: Knex, crateId: string): Promise<Map<stri
   const rows: { host: string; n: number | string }[] = await db('builds')
     .where({ crate_id: crateId })
     .whereNot({ stage: 'retired' })
-    .groupByRaw("json_value(choice, '$.hostId')")
-    .select(db.raw("json_value(choice, '$.hostId') as host"))
+    .groupBy('host_id')
+    .select('host_id as host')
     .count({ n: '*' });
   return new Map(rows.map(({ host, n }) => [host, Number(n)]));
 }
@@ -146,9 +145,9 @@ export async function buildsByJob(
   if (jobIds.length === 0) return new Map();
   const rows: { tag: string; job: string | null }[] = await db('builds')
     .where({ crate_id: crateId })
-    .whereRaw(`json_value(choice, '$.jobId') in (${jobIds.map(() => '?').join(', ')})`, [...jobIds])
+    .whereIn('job_id', [...jobIds])
     .orderBy('tag')
-    .select('tag', db.raw("json_value(choice, '$.jobId') as job"));
+    .select('tag', 'job_id as job');
   const byJob = new Map<string, string[]>();
   for (const { tag, job } of rows) if (job !== null) byJob.set(job, [...(byJob.get(job) ?? []), tag]);
   return byJob;

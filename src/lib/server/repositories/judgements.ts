@@ -263,7 +263,10 @@ export async function listInUse(
 ): Promise<ListedRow[]> {
   const { crateId, tags, others } = args;
   const inUse = () =>
-    joined(db).where({ 'judgements.crate_id': crateId }).whereNot({ 'builds.stage': 'retired' }).orderBy('builds.tag');
+    joined(db)
+      .where({ 'judgements.crate_id': crateId })
+      .whereNot({ 'builds.stage': 'retired' })
+      .orderBy('judgements.tag');
   const [asked, rest] = await Promise.all([
     tags.length > 0 ? inUse().whereIn('builds.tag', [...tags]) : [],
     inUse().limit(others)

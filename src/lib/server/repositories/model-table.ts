@@ -55,6 +55,9 @@ const SORTS: Record<Kind, Record<string, string>> = {
 };
 const COMMON: Record<string, string> = { name: 'models.name', units: 'units', changed: 'models.updated_at' };
 
+/** Columns that every part has: an index gives their order as it stands. */
+const ALWAYS_THERE = ['models.name', 'models.updated_at'];
+
 /** What a table can be narrowed to: fields whose value is a choice, by the name that stands in the address: mostly their path. */
 export const FILTERS: Record<Kind, Record<string, 'is' | 'holds'>> = {
   drive: { media: 'is', formFactor: 'is', m2Key: 'is', 'flash.cell': 'is', 'disk.recording': 'is' },
@@ -108,8 +111,8 @@ export async function modelTable(
           .whereRaw('lower(models.name) like ?', [like])
           .orWhereRaw(`lower(coalesce(${text('bridge')}, '')) like ?`, [like])
           .orWhereRaw(
-            'exists (select 1 from units u where u.model_id = models.id and lower(concat_ws(" ", u.tag, json_value(u.details, "$.serial"), json_value(u.details, "$.location"), json_value(u.details, "$.custodian"))) like ?)',
-            [like]
+            'exists (select 1 from units u where u.crate_id = ? and u.model_id = models.id and lower(concat_ws(" ", u.tag, json_value(u.details, "$.serial"), json_value(u.details, "$.location"), json_value(u.details, "$.custodian"))) like ?)',
+            [crateId, like]
           )
       );
     }
@@ -123,15 +126,19 @@ export async function modelTable(
       if (how === 'is') query.whereRaw(`${text(path)} = ?`, [value]);
       else query.whereRaw(`json_contains(models.spec, json_quote(?), '$.${path}')`, [value]);
     }
-    const units = 'select 1 from units u where u.model_id = models.id';
+    const units = 'select 1 from units u where u.crate_id = models.crate_id and u.model_id = models.id';
     if (having === 'none') query.whereRaw(`not exists (${units} and u.state <> 'retired')`);
     else if (having) query.whereRaw(`exists (${units} and u.state = ?)`, [having]);
     return query;
   };
+  const way = down ? 'desc' : 'asc';
+  const ordered = ALWAYS_THERE.includes(order)
+    ? `${order} ${way}, models.id ${way}`
+    : `${order} is null, ${order} ${way}, models.name, models.id`;
   const [counted, rows] = await Promise.all([
     narrow(db('models').where('models.crate_id', crateId)).count({ n: '*' }).first() as Promise<{ n: number | string }>,
     narrow(withUnits(db, crateId))
-      .orderByRaw(`${order} is null, ${order} ${down ? 'desc' : 'asc'}, models.name, models.id`)
+      .orderByRaw(ordered)
       .limit(size)
       .offset((page - 1) * size) as Promise<Record<string, unknown>[]>
   ]);

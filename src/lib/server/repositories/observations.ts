@@ -54,7 +54,7 @@ export async function logsOfEnclosure(
   const rows = (await db('observations')
     .join('builds', 'builds.id', 'observations.build_id')
     .where({ 'observations.crate_id': args.crateId, 'observations.kind': 'temperature' })
-    .whereRaw("json_value(builds.choice, '$.enclosureId') = ?", [args.enclosureId])
+    .where({ 'builds.crate_id': args.crateId, 'builds.enclosure_id': args.enclosureId })
     .orderBy('observations.id')
     .limit(500)
     .select('observations.seen', 'builds.snapshot', 'builds.tag')) as {

@@ -30,22 +30,17 @@ export async function pricedParts(
 ): Promise<{ ids: string[]; total: number }> {
   const { crateId, today, down, page, size } = args;
   const way = down ? 'desc' : 'asc';
-  const held = () =>
+  const held = () => db('quotes').where({ crate_id: crateId }).where('expires', '>=', today);
+  const [ids, counted] = await Promise.all([
     db('models')
       .where({ 'models.crate_id': crateId })
-      .whereRaw(
-        `exists (select 1 from quotes where quotes.part_id = models.id
-          and coalesce(json_value(quotes.details, '$.expires'), '9999') >= ?)`,
-        [today]
-      );
-  const [ids, counted] = await Promise.all([
-    held()
+      .whereIn('models.id', held().select('part_id'))
       .orderBy('models.name', way)
-      .orderBy('models.id')
+      .orderBy('models.id', way)
       .limit(size)
       .offset((page - 1) * size)
       .pluck('models.id') as Promise<string[]>,
-    held().count({ n: '*' }).first() as Promise<{ n: number | string }>
+    held().countDistinct({ n: 'part_id' }).first() as Promise<{ n: number | string }>
   ]);
   return { ids, total: Number(counted.n) };
 }

@@ -144,7 +144,7 @@ export async function listRuns(db: Knex, filter: RunFilter): Promise<StoredRun[]
 /** What the table of results can be sorted by: the newest first, the fastest first, or by what was measured. */
 const RUN_ORDER = {
   date: [['runs.date', 'desc']],
-  write: [["cast(json_value(runs.results, '$.writeMBps') as double)", 'desc']],
+  write: [['runs.write_MBps', 'desc']],
   of: [["coalesce(builds.tag, json_value(runs.chain, '$.drive'))", 'asc']]
 } as const;
 export type RunSort = keyof typeof RUN_ORDER;
@@ -163,8 +163,9 @@ export async function runTable(
   }
 ): Promise<{ rows: (StoredRun & { tag: string | null; name: string | null })[]; total: number; all: number }> {
   const { crateId, protocol, find, sort, page, size } = args;
-  const narrowed = () => {
-    const rows = db('runs').leftJoin('builds', 'builds.id', 'runs.build_id').where({ 'runs.crate_id': crateId });
+  const joined = () => db('runs').leftJoin('builds', 'builds.id', 'runs.build_id');
+  const narrowed = (from: Knex.QueryBuilder) => {
+    const rows = from.where({ 'runs.crate_id': crateId });
     if (protocol) rows.where({ protocol });
     for (const like of likeWords(find)) {
       const word = like.slice(1, -1).replaceAll('\\', '');
@@ -178,7 +179,7 @@ export async function runTable(
     return rows;
   };
   const count = (rows: Knex.QueryBuilder) => rows.count({ n: '*' }).first() as Promise<{ n: number | string }>;
-  const ordered = narrowed();
+  const ordered = narrowed(joined());
   for (const [by, way] of RUN_ORDER[sort]) ordered.orderByRaw(`${by} ${way}`);
   const [rows, total, all] = await Promise.all([
     ordered
@@ -186,7 +187,8 @@ export async function runTable(
       .limit(size)
       .offset((page - 1) * size)
       .select('runs.*', 'builds.tag as build_tag', 'builds.name as build_name') as Promise<Record<string, unknown>[]>,
-    count(narrowed()),
+    // What is only counted needs no builds, unless they are looked for.
+    count(narrowed(find.trim() ? joined() : db('runs'))),
     count(db('runs').where({ crate_id: crateId }))
   ]);
   return {
@@ -377,8 +379,7 @@ export async function countingRuns(
   if (!args.simulated) query.where('simulated', false);
   if (args.driveIds) {
     if (args.driveIds.length === 0) return [];
-    const places = args.driveIds.map(() => '?').join(', ');
-    query.whereRaw(`json_value(chain, '$.ids.driveId') in (${places})`, [...args.driveIds]);
+    query.whereIn('drive_id', [...args.driveIds]);
   }
   const rows = (await query) as {
     results: PairResults;

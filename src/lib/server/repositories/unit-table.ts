@@ -34,6 +34,9 @@ const ORDER: Record<(typeof UNIT_SORTS)[number], string> = {
   changed: 'units.updated_at'
 };
 
+/** Columns that every item has: an index gives their order as it stands. */
+const ALWAYS_THERE: readonly (typeof UNIT_SORTS)[number][] = ['tag', 'state', 'changed'];
+
 export type UnitQuery = {
   find?: string;
   sort?: (typeof UNIT_SORTS)[number];
@@ -79,12 +82,18 @@ export async function unitTable(
     return query;
   };
   const order = ORDER[sort];
+  const way = down ? 'desc' : 'asc';
+  const ordered = ALWAYS_THERE.includes(sort)
+    ? `${order} ${way}, units.tag ${way}`
+    : `${order} is null, ${order} ${way}, units.tag`;
+  // What is only counted needs no names of models and builds, unless they are looked for.
+  const counting = find || args.kind ? joined(db, crateId) : db('units').where('units.crate_id', crateId);
   const [counted, rows] = await Promise.all([
-    narrow(joined(db, crateId)).count({ n: '*' }).first() as Promise<{ n: number | string }>,
+    narrow(counting).count({ n: '*' }).first() as Promise<{ n: number | string }>,
     narrow(joined(db, crateId))
       .select('units.*', 'models.name as model_name', 'models.kind as model_kind')
       .select('builds.tag as build_tag', 'builds.name as build_name')
-      .orderByRaw(`${order} is null, ${order} ${down ? 'desc' : 'asc'}, units.tag`)
+      .orderByRaw(ordered)
       .limit(size)
       .offset((page - 1) * size) as Promise<Record<string, unknown>[]>
   ]);
