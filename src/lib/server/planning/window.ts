@@ -8,7 +8,7 @@ import { loadLibrary } from './planning';
 /** How many of a kind a page is given at first. */
 export type Sizes = Partial<Record<PickedKind, number>>;
 /** As much as can be looked through in a box; the rest is found by typing. */
-export const PAIR_SIZES: Sizes = { host: 40, cable: 60, enclosure: 80, drive: 80, job: 60 };
+export const PAIR_SIZES: Sizes = { host: 30, cable: 40, enclosure: 60, drive: 60, job: 40 };
 
 const SLOT = {
   host: 'hostId',

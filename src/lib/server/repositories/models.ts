@@ -35,11 +35,12 @@ export const withUnits = (db: Knex, crateId: string) =>
     .select('models.*')
     .select(db('units').count('*').whereRaw('units.model_id = models.id').whereNot('state', 'retired').as('units'));
 
-type Which = { crateId: string; kind?: Kind; ids?: readonly string[] };
+type Which = { crateId: string; kind?: Kind; ids?: readonly string[]; limit?: number };
 
-const narrowed = (rows: Knex.QueryBuilder, { kind, ids }: Which) => {
+const narrowed = (rows: Knex.QueryBuilder, { kind, ids, limit }: Which) => {
   if (kind) rows.where('kind', kind);
   if (ids) rows.whereIn('models.id', [...ids]);
+  if (limit !== undefined) rows.limit(limit);
   return rows.orderBy('name').orderBy('id');
 };
 

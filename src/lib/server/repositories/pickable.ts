@@ -15,11 +15,12 @@ const narrowed = (db: Knex, { crateId, kind, find = '' }: Which) => {
   return rows;
 };
 
-const named = (rows: Knex.QueryBuilder, limit: number): Promise<string[]> =>
-  rows.orderBy('name').orderBy('id').limit(limit).pluck('id');
+type Named = { id: string; name: string };
+const named = (rows: Knex.QueryBuilder, limit: number): Promise<Named[]> =>
+  rows.orderBy('name').orderBy('id').limit(limit).select('id', 'name');
 
 /** In a small crate all are put in order at once; in a large one only as many steps are asked as fill what is wanted. */
-async function inOrder(db: Knex, which: Which, total: number): Promise<string[]> {
+async function inOrder(db: Knex, which: Which, total: number): Promise<Named[]> {
   const { kind, limit } = which;
   if (kind === 'job') return named(narrowed(db, which), limit);
   const owned = "select model_id from units where state = 'owned' and units.crate_id = models.crate_id";
@@ -28,15 +29,16 @@ async function inOrder(db: Knex, which: Which, total: number): Promise<string[]>
   if (total <= limit)
     return named(narrowed(db, which).orderByRaw(`${is(owned)} desc, (${is(owned)} or ${is(priced)}) desc`), limit);
   const steps = [is(owned), `not ${is(owned)} and ${is(priced)}`, `not ${is(owned)} and not ${is(priced)}`];
-  const ids: string[] = [];
+  const parts: Named[] = [];
   for (const step of steps)
-    if (ids.length < limit) ids.push(...(await named(narrowed(db, which).whereRaw(step), limit - ids.length)));
-  return ids;
+    if (parts.length < limit) parts.push(...(await named(narrowed(db, which).whereRaw(step), limit - parts.length)));
+  return parts;
 }
 
 /** Finds what can be picked of a kind, so many at most: what is owned first, then what has a price, then by name. @returns `total` of all */
-export async function pickable(db: Knex, which: Which): Promise<{ ids: string[]; total: number }> {
+export async function pickable(db: Knex, which: Which): Promise<{ ids: string[]; parts: Named[]; total: number }> {
   const { n } = (await narrowed(db, which).count({ n: '*' }).first()) as { n: number | string };
   const total = Number(n);
-  return { ids: which.limit > 0 && total > 0 ? await inOrder(db, which, total) : [], total };
+  const parts = which.limit > 0 && total > 0 ? await inOrder(db, which, total) : [];
+  return { ids: parts.map(({ id }) => id), parts, total };
 }

@@ -7,11 +7,9 @@ const NAMED = 100;
 export async function load({ parent }) {
   const { crate } = await parent();
   return forPage(async (db) => {
-    const hosts = await listSpecs(db, { crateId: crate.id, kind: 'host' });
+    const hosts = await listSpecs(db, { crateId: crate.id, kind: 'host', limit: NAMED });
     return {
-      computers: hosts
-        .flatMap((spec) => (spec.kind === 'host' ? [{ name: spec.name, os: spec.os }] : []))
-        .slice(0, NAMED)
+      computers: hosts.flatMap((spec) => (spec.kind === 'host' ? [{ name: spec.name, os: spec.os }] : []))
     };
   });
 }

@@ -6,7 +6,7 @@ import { pickable } from '$lib/server/repositories/pickable';
 
 const KINDS = ['host', 'cable', 'enclosure', 'drive'] as const;
 /** So many parts of a kind can be picked from. */
-const OFFERED = 200;
+const OFFERED = 100;
 /** So many jobs are offered. */
 const JOBS = 200;
 
@@ -20,10 +20,14 @@ export async function load({ parent, url }) {
       ),
       listJobs(db, crate.id)
     ]);
-    const ids = [...new Set([...offered.flatMap((one) => one.ids), ...asked])].slice(0, 2 * OFFERED * KINDS.length);
-    const named = await listNames(db, { crateId: crate.id, ids });
+    const known = new Set(offered.flatMap(({ ids }) => ids));
+    const others = [...new Set(asked)].filter((id) => !known.has(id)).slice(0, OFFERED * KINDS.length);
+    const named = others.length > 0 ? await listNames(db, { crateId: crate.id, ids: others }) : [];
     const of = (kind: (typeof KINDS)[number]) =>
-      named.filter((part) => part.kind === kind).map(({ id, name }) => ({ id, name }));
+      [
+        ...offered.flatMap((one) => (one.kind === kind ? one.parts : [])),
+        ...named.flatMap((part) => (part.kind === kind ? [{ id: part.id, name: part.name }] : []))
+      ].sort((a, b) => (a.name < b.name ? -1 : 1));
     return {
       // Names to pick from: the ranking itself is computed elsewhere, and says what its rows are called.
       parts: { host: of('host'), cable: of('cable'), enclosure: of('enclosure'), drive: of('drive') },
