@@ -37,6 +37,18 @@ const responses = Object.fromEntries(
     { description, content: content({ $ref: '#/components/schemas/Error' }) }
   ])
 );
+/** The headers of a list that can be asked for in parts. */
+const IN_PARTS = {
+  'x-total-count': { $ref: '#/components/headers/Total' },
+  link: { $ref: '#/components/headers/Rest' }
+};
+const headers = {
+  Total: { description: 'how many there are in all', schema: { type: 'integer' } },
+  Rest: {
+    description: 'RFC 8288: the address of the next part as `rel="next"`, where there is one',
+    schema: { type: 'string' }
+  }
+};
 const refusal = (name: keyof typeof REFUSALS) => ({ $ref: `#/components/responses/${name}` });
 
 function describe(name: string, op: AnyOperation) {
@@ -48,6 +60,7 @@ function describe(name: string, op: AnyOperation) {
     responses: {
       [op.status ?? 200]: {
         description: 'done',
+        ...(op.inParts ? { headers: IN_PARTS } : {}),
         content: content(schemaOf(op.response, 'output'), op.produces)
       },
       ...(op.body || op.params || op.query ? { 400: refusal('BadInput') } : {}),
@@ -76,7 +89,7 @@ export function openApiDocument(): object {
     },
     servers: [{ url: '/' }],
     paths,
-    components: { responses, schemas: componentsFor({ paths, responses }) }
+    components: { headers, responses, schemas: componentsFor({ paths, responses }) }
   };
   return document;
 }

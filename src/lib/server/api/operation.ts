@@ -32,6 +32,8 @@ export type Operation<P extends z.ZodType, Q extends z.ZodType, B extends z.ZodT
   bodyLimit?: number;
   /** Types of content that it takes as a stream, kept in a file, beside JSON; `upload` is that file, JSON too. */
   streams?: readonly string[];
+  /** A list that can be asked for in parts: its answer says in headers how many there are, and where the rest is. */
+  inParts?: boolean;
   /** The type of what it gives where that is no JSON; `handle` then makes the whole answer. */
   produces?: string;
   handle(context: {

@@ -8,6 +8,7 @@ import { writing } from '../db/writing';
 import { notFound } from '../problems/problem';
 import { deleteFilesOf } from './attachments';
 import { likeWords } from './like';
+import { partOfList, type Part, type PartOf } from './keyset';
 import { deleteSheetsOf } from './sheets';
 
 export const storedBuildSchema = z.strictObject({
@@ -53,6 +54,10 @@ export async function listBuilds(db: Knex, crateId: string, ids?: readonly strin
   if (ids) rows.whereIn('id', [...ids]);
   return (await rows).map(fromRow);
 }
+
+/** Part of the builds of a crate, by tag. */
+export const buildsAfter = (db: Knex, { crateId, ...part }: { crateId: string } & Part): Promise<PartOf<StoredBuild>> =>
+  partOfList(db('builds').where({ crate_id: crateId }), [['tag', 'asc']], part, fromRow);
 
 /** A build without what it was planned from, and the plan: little, where many are looked through. */
 export type BriefBuild = Pick<StoredBuild, 'id' | 'tag' | 'name' | 'stage' | 'version' | 'choice' | 'engine'> & {

@@ -3,6 +3,7 @@ import { jobProblems, jobSchema, type Job } from '#core/parts/job';
 import { change, newId, type ChangeResult } from '../db/change';
 import { likeWords } from './like';
 import { notFound, Problem } from '../problems/problem';
+import { partOfList, type Part, type PartOf } from './keyset';
 
 export type StoredJob = { id: string; version: number; spec: Job & { id: string } };
 type By = { by: string; at: string };
@@ -18,6 +19,18 @@ export async function listJobs(db: Knex, crateId: string, ids?: readonly string[
   if (ids) rows.whereIn('id', [...ids]);
   return (await rows).map(fromRow);
 }
+
+/** Part of the jobs of a crate, by name. */
+export const jobsAfter = (db: Knex, { crateId, ...part }: { crateId: string } & Part): Promise<PartOf<StoredJob>> =>
+  partOfList(
+    db('jobs').where({ crate_id: crateId }),
+    [
+      ['name', 'asc'],
+      ['id', 'asc']
+    ],
+    part,
+    fromRow
+  );
 
 /** One page of the jobs of a crate, by their names. @returns `total` of those that match, and how many there are in all */
 export async function jobTable(

@@ -7,6 +7,7 @@ import { change, changeMany, newId, type ChangeResult } from '../db/change';
 import { writing } from '../db/writing';
 import { notFound, Problem, refuse } from '../problems/problem';
 import { deleteFilesOf } from './attachments';
+import { partOfList, type Part, type PartOf } from './keyset';
 
 /** A part as it is stored: its specification, with the id that quotes and builds refer to. */
 export type StoredModel = {
@@ -47,6 +48,21 @@ const narrowed = (rows: Knex.QueryBuilder, { kind, ids, limit }: Which) => {
 export async function listModels(db: Knex, args: Which): Promise<StoredModel[]> {
   return (await narrowed(withUnits(db, args.crateId), args)).map(modelFromRow);
 }
+
+/** Part of the parts of a crate, by name. */
+export const modelsAfter = (
+  db: Knex,
+  { crateId, kind, ...part }: { crateId: string; kind?: Kind | undefined } & Part
+): Promise<PartOf<StoredModel>> =>
+  partOfList(
+    withUnits(db, crateId).where((only) => void (kind && only.where({ kind }))),
+    [
+      ['models.name', 'asc'],
+      ['models.id', 'asc']
+    ],
+    part,
+    modelFromRow
+  );
 
 /** Specifications alone, without counting units: what planning needs. */
 export async function listSpecs(db: Knex, args: Which): Promise<StoredModel['spec'][]> {

@@ -3,6 +3,7 @@ import { quoteProblems, quoteSchema, type Quote } from '#core/parts/quote';
 import { change, newId, type ChangeResult } from '../db/change';
 import { writing } from '../db/writing';
 import { notFound, refuse } from '../problems/problem';
+import { partOfList, type Part, type PartOf } from './keyset';
 import { getModel } from './models';
 
 export type StoredQuote = { id: string; version: number; quote: Quote };
@@ -22,6 +23,21 @@ export async function listQuotes(
   if (args.partIds) rows.whereIn('part_id', [...args.partIds]);
   return (await rows).map(quoteFromRow);
 }
+
+/** Part of the prices of a crate, newest first. */
+export const quotesAfter = (
+  db: Knex,
+  { crateId, partId, ...part }: { crateId: string; partId?: string | undefined } & Part
+): Promise<PartOf<StoredQuote>> =>
+  partOfList(
+    db('quotes').where({ crate_id: crateId, ...(partId ? { part_id: partId } : {}) }),
+    [
+      ['date', 'desc'],
+      ['id', 'asc']
+    ],
+    part,
+    quoteFromRow
+  );
 
 /** Parts with a price that holds on a day, by their names: one page of them. @returns `total` of all parts that have one */
 export async function pricedParts(

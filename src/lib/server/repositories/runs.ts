@@ -13,6 +13,7 @@ import { SIMULATED_FAULTS } from '#core/simulate/faults';
 import type { Series } from '#core/series/series';
 import { planInputSchema } from '#core/plan/report';
 import { phaseSchema } from '#core/protocols/phase';
+import { partOfList, type Part, type PartOf } from './keyset';
 import { likeWords } from './like';
 import { change, newId, type ChangeResult } from '../db/change';
 import { writing } from '../db/writing';
@@ -123,10 +124,8 @@ export type RunFilter = {
   limit?: number | undefined;
 };
 
-/** Newest first. */
-export async function listRuns(db: Knex, filter: RunFilter): Promise<StoredRun[]> {
-  const { crateId, buildId, buildIds, hostId, modelId, protocol, limit } = filter;
-  const query = db('runs')
+const runsOf = (db: Knex, { crateId, buildId, buildIds, hostId, modelId, protocol }: RunFilter): Knex.QueryBuilder =>
+  db('runs')
     .where({
       crate_id: crateId,
       ...(buildId ? { build_id: buildId } : {}),
@@ -134,12 +133,24 @@ export async function listRuns(db: Knex, filter: RunFilter): Promise<StoredRun[]
       ...(modelId ? { model_id: modelId } : {}),
       ...(protocol ? { protocol } : {})
     })
-    .orderBy('date', 'desc')
-    .orderBy('id', 'desc');
-  if (buildIds) query.whereIn('build_id', [...buildIds]);
-  if (limit) query.limit(limit);
+    .where((only) => void (buildIds && only.whereIn('build_id', [...buildIds])));
+
+const NEWEST_FIRST = [
+  ['date', 'desc'],
+  ['id', 'desc']
+] as const;
+
+/** Newest first. */
+export async function listRuns(db: Knex, filter: RunFilter): Promise<StoredRun[]> {
+  const query = runsOf(db, filter);
+  for (const [column, way] of NEWEST_FIRST) query.orderBy(column, way);
+  if (filter.limit) query.limit(filter.limit);
   return (await query).map(runFromRow);
 }
+
+/** Part of the results of a crate, newest first. */
+export const runsAfter = (db: Knex, { limit, after, ...filter }: RunFilter & Part): Promise<PartOf<StoredRun>> =>
+  partOfList(runsOf(db, filter), NEWEST_FIRST, { limit, after }, runFromRow);
 
 /** What the table of results can be sorted by: the newest first, the fastest first, or by what was measured. */
 const RUN_ORDER = {

@@ -10,6 +10,7 @@ import { notFound, Problem } from '../problems/problem';
 import { deleteFilesOf } from './attachments';
 import type { Model } from '#core/parts/model';
 import { KIND_LABEL } from '#core/parts/kinds';
+import { partOfList, type Part, type PartOf } from './keyset';
 import { getModel, modelToRow } from './models';
 
 export type StoredUnit = { id: string; version: number; unit: Unit & { id: string } };
@@ -40,6 +41,18 @@ export async function listUnits(
   if (args.modelIds) rows.whereIn('model_id', [...args.modelIds]);
   return (await rows).map(unitFromRow);
 }
+
+/** Part of the items of a crate, by tag. */
+export const unitsAfter = (
+  db: Knex,
+  { crateId, modelId, ...part }: { crateId: string; modelId?: string | undefined } & Part
+): Promise<PartOf<StoredUnit>> =>
+  partOfList(
+    db('units').where({ crate_id: crateId, ...(modelId ? { model_id: modelId } : {}) }),
+    [['tag', 'asc']],
+    part,
+    unitFromRow
+  );
 
 /** How many items of each part are at hand or ordered, and which builds hold them. */
 export async function loadStock(

@@ -1,6 +1,6 @@
 import * as builds from '../../repositories/builds';
 import { operation } from '../operation';
-import { CRATE, inCrate, changed, inBuild, version, versioned } from './common';
+import { CRATE, inCrate, changed, inBuild, version, versioned, partAnswer, partQuery } from './common';
 import { z } from 'zod';
 import { buildInputSchema, choiceSchema } from '#core/build/choice';
 import { planChoice } from '../../planning/planning';
@@ -15,8 +15,11 @@ export const buildOperations = {
     path: `${CRATE}/builds`,
     summary: 'Builds, by tag.',
     params: inCrate,
+    query: z.object(partQuery),
     response: z.array(builds.storedBuildSchema),
-    handle: ({ db, params }) => builds.listBuilds(db, params.crateId)
+    inParts: true,
+    handle: async ({ db, params, query, request }) =>
+      partAnswer(request, await builds.buildsAfter(db, { ...params, ...query }))
   }),
 
   createBuild: operation({

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { id, isAhead } from '#core/parts/form/field';
 import { refuse } from '../../problems/problem';
 import * as crates from '../../repositories/crates';
+import type { PartOf } from '../../repositories/keyset';
 
 export const inCrate = z.object({ crateId: id() });
 
@@ -20,6 +21,26 @@ export const changed = z.strictObject({
   version: z.number(),
   group: z.string().describe('what undo takes')
 });
+
+/** What a list is asked for in parts with: all of it comes where neither is given. */
+export const partQuery = {
+  limit: z.coerce.number().int().min(1).max(1000).optional().describe('so many at most'),
+  after: z.string().max(500).optional().describe('a place in the list: that of the next part, from the header `link`')
+};
+
+/**
+ * Part of a list as an answer: the rows, with `x-total-count` and, where there is a rest, its address in `link` (RFC 8288).
+ * @param request what was asked: the rest is asked for in the same way
+ */
+export function partAnswer<T>(request: Request, { rows, total, next }: PartOf<T>): Response {
+  const headers: Record<string, string> = { 'x-total-count': String(total) };
+  if (next !== undefined) {
+    const { pathname, searchParams } = new URL(request.url);
+    searchParams.set('after', next);
+    headers.link = `<${pathname}?${searchParams}>; rel="next"`;
+  }
+  return Response.json(rows, { headers });
+}
 
 /** Several rows of one table, each with the version that its reader saw. */
 export const severalRows = z

@@ -1,7 +1,7 @@
 import { operation } from '../operation';
-import { CRATE, inCrate } from './common';
+import { CRATE, inCrate, partAnswer, partQuery } from './common';
 import { z } from 'zod';
-import { listEvents } from '../../repositories/events';
+import { eventsAfter } from '../../repositories/events';
 
 const event = z.strictObject({
   seq: z.number(),
@@ -20,8 +20,10 @@ export const eventOperations = {
     path: `${CRATE}/events`,
     summary: 'The log of a crate, newest first.',
     params: inCrate,
-    query: z.object({ limit: z.coerce.number().int().min(1).max(1000).default(200) }),
+    query: z.object({ ...partQuery, limit: partQuery.limit.default(200) }),
     response: z.array(event),
-    handle: ({ db, params, query }) => listEvents(db, { ...params, ...query })
+    inParts: true,
+    handle: async ({ db, params, query, request }) =>
+      partAnswer(request, await eventsAfter(db, { ...params, ...query }))
   })
 };

@@ -1,6 +1,6 @@
 import * as jobs from '../../repositories/jobs';
 import { operation } from '../operation';
-import { CRATE, inCrate, changed, inCrateWithId, version, versioned } from './common';
+import { CRATE, inCrate, changed, inCrateWithId, version, versioned, partAnswer, partQuery } from './common';
 import { z } from 'zod';
 import { jobSchema } from '#core/parts/job';
 
@@ -13,8 +13,11 @@ export const jobOperations = {
     path: `${CRATE}/jobs`,
     summary: 'Jobs, by name.',
     params: inCrate,
+    query: z.object(partQuery),
     response: z.array(storedJob),
-    handle: ({ db, params }) => jobs.listJobs(db, params.crateId)
+    inParts: true,
+    handle: async ({ db, params, query, request }) =>
+      partAnswer(request, await jobs.jobsAfter(db, { ...params, ...query }))
   }),
 
   createJob: operation({

@@ -1,7 +1,18 @@
 import * as units from '../../repositories/units';
 import * as models from '../../repositories/models';
 import { operation } from '../operation';
-import { CRATE, inCrate, setsSomething, severalRows, changed, inCrateWithId, version, versioned } from './common';
+import {
+  CRATE,
+  inCrate,
+  setsSomething,
+  severalRows,
+  changed,
+  inCrateWithId,
+  version,
+  versioned,
+  partAnswer,
+  partQuery
+} from './common';
 import { z } from 'zod';
 import { KINDS } from '#core/parts/kinds';
 import { modelTableQuery, filtersIn } from '../table-query';
@@ -29,9 +40,11 @@ export const modelOperations = {
     path: `${CRATE}/models`,
     summary: 'Parts, by name; ?kind= for one kind.',
     params: inCrate,
-    query: z.object({ kind: z.enum(KINDS).optional() }),
+    query: z.object({ kind: z.enum(KINDS).optional(), ...partQuery }),
     response: z.array(storedModel),
-    handle: ({ db, params, query }) => models.listModels(db, { ...params, kind: query.kind })
+    inParts: true,
+    handle: async ({ db, params, query, request }) =>
+      partAnswer(request, await models.modelsAfter(db, { ...params, ...query }))
   }),
 
   createModel: operation({

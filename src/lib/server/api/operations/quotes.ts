@@ -1,6 +1,6 @@
 import * as quotes from '../../repositories/quotes';
 import { operation } from '../operation';
-import { CRATE, inCrate, changed, inCrateWithId, version, versioned } from './common';
+import { CRATE, inCrate, changed, inCrateWithId, version, versioned, partAnswer, partQuery } from './common';
 import { z } from 'zod';
 import { id } from '#core/parts/form/field';
 import { quoteSchema } from '#core/parts/quote';
@@ -14,10 +14,11 @@ export const quoteOperations = {
     path: `${CRATE}/quotes`,
     summary: 'Prices, newest first.',
     params: inCrate,
-    query: z.object({ partId: id().optional() }),
+    query: z.object({ partId: id().optional(), ...partQuery }),
     response: z.array(storedQuote),
-    handle: ({ db, params, query }) =>
-      quotes.listQuotes(db, { ...params, ...(query.partId ? { partIds: [query.partId] } : {}) })
+    inParts: true,
+    handle: async ({ db, params, query, request }) =>
+      partAnswer(request, await quotes.quotesAfter(db, { ...params, ...query }))
   }),
 
   createQuote: operation({

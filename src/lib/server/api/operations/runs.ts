@@ -30,18 +30,13 @@ import {
   changed,
   rigBegun,
   rigSpeed,
-  versioned
+  versioned,
+  partAnswer,
+  partQuery
 } from './common';
 
 /** A series of a million samples and several columns, as JSON. */
 const SERIES_BODY = 80_000_000;
-const wholeNumber = (most: number) =>
-  z
-    .string()
-    .regex(/^\d{1,7}$/, 'must be a whole number')
-    .transform(Number)
-    .pipe(z.number().min(1).max(most));
-
 /** The operations at `…/runs`, by their names in the OpenAPI document. */
 export const runOperations = {
   listRuns: operation({
@@ -90,10 +85,12 @@ export const runOperations = {
       hostId: id().optional(),
       modelId: id().optional(),
       protocol: z.enum(PROTOCOL_IDS).optional(),
-      limit: wholeNumber(1000).optional()
+      ...partQuery
     }),
     response: z.array(runs.storedRunSchema),
-    handle: ({ db, params, query }) => runs.listRuns(db, { ...params, limit: 200, ...query })
+    inParts: true,
+    handle: async ({ db, params, query, request }) =>
+      partAnswer(request, await runs.runsAfter(db, { ...params, limit: 200, ...query }))
   }),
 
   createCrateRun: operation({

@@ -1,7 +1,18 @@
 import { day } from '#core/quantities/format';
 import * as units from '../../repositories/units';
 import { operation } from '../operation';
-import { CRATE, inCrate, setsSomething, severalRows, changed, inCrateWithId, version, versioned } from './common';
+import {
+  CRATE,
+  inCrate,
+  setsSomething,
+  severalRows,
+  changed,
+  inCrateWithId,
+  version,
+  versioned,
+  partAnswer,
+  partQuery
+} from './common';
 import { z } from 'zod';
 import { id, text, isoDate, isAhead } from '#core/parts/form/field';
 import { unitSchema, UNIT_STATES } from '#core/parts/item';
@@ -38,9 +49,11 @@ export const unitOperations = {
     path: `${CRATE}/units`,
     summary: 'Physical things, by tag.',
     params: inCrate,
-    query: z.object({ modelId: id().optional() }),
+    query: z.object({ modelId: id().optional(), ...partQuery }),
     response: z.array(storedUnit),
-    handle: ({ db, params, query }) => units.listUnits(db, { ...params, ...query })
+    inParts: true,
+    handle: async ({ db, params, query, request }) =>
+      partAnswer(request, await units.unitsAfter(db, { ...params, ...query }))
   }),
 
   createUnit: operation({
