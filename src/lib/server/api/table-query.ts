@@ -52,8 +52,8 @@ export const priceTableQuery = lenient({
   sort: z.enum(['name', 'price', 'age', 'target']).optional()
 });
 
-/** What the address of the list of jobs holds. */
-export const jobTableQuery = lenient(pageQuery);
+/** What the address of a list holds that is only looked through: jobs, the history, a log. */
+export const plainTableQuery = lenient(pageQuery);
 
 /** What the address of the table of results holds. */
 export const runTableQuery = lenient({

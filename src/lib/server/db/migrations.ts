@@ -431,12 +431,19 @@ const WORKED_OUT: Record<string, Record<string, [type: string, expression: strin
     enclosure_id: [ID, "json_value(choice, '$.enclosureId')"],
     job_id: [ID, "json_value(choice, '$.jobId')"]
   },
+  judgements: {
+    // What is not known comes last, whichever way a list is sorted.
+    write_MBps_up: ['double', 'if(write_MBps < 0, 1e12, write_MBps)'],
+    measured_MBps_up: ['double', 'if(measured_MBps < 0, 1e12, measured_MBps)'],
+    per_TB_down: ['double', 'if(per_TB >= 1e12, -1, per_TB)']
+  },
   quotes: {
     // A price that never expires holds on every day.
     expires: ['varchar(10) character set ascii collate ascii_bin', "coalesce(json_value(details, '$.expires'), '9999')"]
   }
 };
 const INDEXES: Record<string, string[][]> = {
+  judgements: ['write_MBps_up', 'measured_MBps_up', 'per_TB_down'].map((column) => ['crate_id', column, 'tag']),
   runs: [
     ['crate_id', 'drive_id', 'date'],
     ['crate_id', 'write_MBps']

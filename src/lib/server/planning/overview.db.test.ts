@@ -287,12 +287,28 @@ describe('the list of builds', () => {
     const second = await buildPage(db, { crateId: crateId(), today, size: 5, page: 2 });
     expect(second.builds.map(({ tag }) => tag)).toEqual(all.slice(5, 10));
     expect(second.total).toBe(all.length);
-    for (const sort of ['tag', 'stage', 'verdict', 'write', 'measured', 'price'] as const)
+    for (const sort of ['tag', 'stage', 'verdict'] as const)
       expect(await tags({ sort, down: true })).toEqual((await tags({ sort })).reverse());
-    const rows = await buildRows(db, crateId(), today);
-    const price = (tag: string) => rows.find((row) => row.tag === tag)?.perTB?.amount ?? Infinity;
-    const prices = (await tags({ sort: 'price' })).map(price);
-    expect(prices).toEqual([...prices].sort((a, b) => a - b));
+  });
+
+  it('puts what is not known last, whichever way it is sorted', async () => {
+    const rows = new Map((await buildRows(db, crateId(), today)).map((row) => [row.tag, row]));
+    const figures = {
+      price: (tag: string) => rows.get(tag)?.perTB?.amount,
+      write: (tag: string) => rows.get(tag)?.write?.typical,
+      measured: (tag: string) => rows.get(tag)?.latest?.comparisons.find(({ field }) => field === 'writeMBps')?.measured
+    };
+    for (const [sort, of] of Object.entries(figures) as [keyof typeof figures, (tag: string) => number | undefined][])
+      for (const down of [false, true]) {
+        const shown = (await tags({ sort, down })).map(of);
+        const known = shown.filter((figure) => figure !== undefined);
+        expect(known.length, sort).toBeGreaterThan(1);
+        expect(shown.slice(0, known.length), `${sort}, down: ${down}`).toEqual(
+          [...known].sort((a, b) => (down ? b - a : a - b))
+        );
+      }
+    // Some builds have no price and no result, or nothing would have been tested.
+    expect(Object.values(figures).some((of) => [...rows.keys()].some((tag) => of(tag) === undefined))).toBe(true);
   });
 
   it('takes % and _ as they are, and finds words in names, stages and parts', async () => {

@@ -178,14 +178,14 @@ export async function keepJudgements(db: Knex, judged: readonly Kept[]): Promise
   });
 }
 
-/** What a list of builds can be sorted by. */
+/** What a list of builds can be sorted by: upwards, and downwards where what is not known needs another column to come last. */
 const SORT_COLUMN = {
-  tag: 'tag',
-  stage: 'stage',
-  verdict: 'verdict',
-  write: 'write_MBps',
-  measured: 'measured_MBps',
-  price: 'per_TB'
+  tag: ['tag', 'tag'],
+  stage: ['stage', 'stage'],
+  verdict: ['verdict', 'verdict'],
+  write: ['write_MBps_up', 'write_MBps'],
+  measured: ['measured_MBps_up', 'measured_MBps'],
+  price: ['per_TB', 'per_TB_down']
 } as const;
 export type ListSort = keyof typeof SORT_COLUMN;
 export const BUILD_SORTS = Object.keys(SORT_COLUMN) as [ListSort, ...ListSort[]];
@@ -233,7 +233,7 @@ export async function listJudged(
   };
   const way = down ? 'desc' : 'asc';
   const ids = narrow(db('judgements'))
-    .orderBy(`judgements.${SORT_COLUMN[sort]}`, way)
+    .orderBy(`judgements.${SORT_COLUMN[sort][down ? 1 : 0]}`, way)
     .orderBy('judgements.tag', way)
     .limit(size)
     .offset((page - 1) * size)

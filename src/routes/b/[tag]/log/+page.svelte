@@ -1,9 +1,14 @@
 <script lang="ts">
+  import { page } from '$app/state';
+  import { listAddress } from '$lib/client/list-address';
+  import FindBox from '$lib/ui/common/FindBox.svelte';
+  import Pages from '$lib/ui/common/Pages.svelte';
   import Wide from '$lib/ui/common/Wide.svelte';
   import { foldTicks } from '$lib/ui/common/fold-ticks';
   import When from '$lib/ui/common/When.svelte';
 
   let { data } = $props();
+  const list = listAddress(() => page.url);
   const lines = $derived(foldTicks(data.events));
 </script>
 
@@ -14,6 +19,12 @@
       <h1>Log</h1>
       <p class="quiet">What happened to this build, newest first. Nothing is ever removed from it.</p>
     </div>
+    <FindBox
+      label="Find in the log"
+      placeholder="What happened, who did it"
+      value={data.query.find}
+      onlook={list.look}
+    />
   </div>
   <Wide label="Log"
     ><table class="plain-table">
@@ -36,6 +47,8 @@
       </tbody>
     </table></Wide
   >
+  {#if data.total === 0}<p class="quiet">Nothing in this log matches “{data.query.find}”.</p>{/if}
+  <Pages total={data.total} page={data.query.page} size={data.query.size} href={list.pageHref} />
 </div>
 
 <style>

@@ -1,10 +1,11 @@
 <script lang="ts">
-  import { Button, Search } from 'carbon-components-svelte';
+  import { Button } from 'carbon-components-svelte';
   import { invalidateAll } from '$app/navigation';
   import { page } from '$app/state';
-  import { keepAddress, withQuery } from '$lib/client/address';
+  import { listAddress } from '$lib/client/list-address';
   import BeingJudged from '$lib/ui/builds/BeingJudged.svelte';
   import BuildTable from '$lib/ui/builds/BuildTable.svelte';
+  import FindBox from '$lib/ui/common/FindBox.svelte';
   import Pages from '$lib/ui/common/Pages.svelte';
   import { compareHref } from '$lib/ui/compare/laid';
 
@@ -12,8 +13,7 @@
   /** Builds that are ticked to be laid side by side. */
   let ticked = $state.raw<string[]>([]);
   const { query } = $derived(data);
-  const href = (change: Record<string, string | undefined>) => withQuery(page.url, change);
-  const look = (find: string) => void keepAddress(href({ find }));
+  const list = listAddress(() => page.url);
   const NEXT = {
     urgent: 'where something stands in the way',
     do: 'with something to do next',
@@ -31,20 +31,11 @@
         {data.all === 1 ? 'build' : 'builds'}; hatching is the forecast of the write, the solid line what was measured.
       </p>
       {#if query.next}<p>
-          Only those {NEXT[query.next]}. <a href={href({ next: '' })}>Show all builds</a>
+          Only those {NEXT[query.next]}. <a href={list.href({ next: '' })}>Show all builds</a>
         </p>{/if}
       <BeingJudged due={data.due} all={data.all} onagain={() => void invalidateAll()} />
     </div>
-    <div class="find">
-      <Search
-        size="sm"
-        labelText="Find builds"
-        placeholder="Name, tag, part, stage"
-        value={query.find}
-        on:input={(e) => look(String((e.target as HTMLInputElement | null)?.value ?? ''))}
-        on:clear={() => look('')}
-      />
-    </div>
+    <FindBox label="Find builds" placeholder="Name, tag, part, stage" value={query.find} onlook={list.look} />
     {#if ticked.length > 0}<Button
         kind="tertiary"
         size="field"
@@ -70,23 +61,12 @@
       sort={query.sort}
       down={query.down}
       {ticked}
-      onsort={(sort) => void keepAddress(href({ sort, down: query.sort === sort && !query.down ? 'yes' : '' }))}
+      onsort={(sort) => list.sortBy(sort, query)}
       ontick={(tag, on) => (ticked = on ? [...ticked, tag] : ticked.filter((one) => one !== tag))}
     />
     {#if data.total === 0}<p class="quiet">
         {query.find ? `No build matches “${query.find}”.` : 'No build is among these just now.'}
       </p>{/if}
-    <Pages
-      total={data.total}
-      page={query.page}
-      size={query.size}
-      href={(n) => href({ page: n > 1 ? String(n) : '' })}
-    />
+    <Pages total={data.total} page={query.page} size={query.size} href={list.pageHref} />
   {/if}
 </div>
-
-<style>
-  .find {
-    width: 260px;
-  }
-</style>

@@ -1,10 +1,13 @@
-import { forPage } from '$lib/server/pages/page';
-import { listHistory } from '$lib/server/repositories/events';
+import { plainTableQuery } from '$lib/server/api/table-query';
+import { forPage, toLastPage } from '$lib/server/pages/page';
+import { historyPage } from '$lib/server/repositories/events';
 
-export async function load({ parent, cookies }) {
+const SIZE = 60;
+
+export async function load({ parent, cookies, url }) {
   const { crate } = await parent();
-  return forPage(async (db) => ({
-    history: await listHistory(db, { crateId: crate.id, limit: 300 }),
-    writer: cookies.get('writer') ?? ''
-  }));
+  const { find = '', page = 1, size = SIZE } = plainTableQuery.parse(Object.fromEntries(url.searchParams));
+  const { rows, total } = await forPage((db) => historyPage(db, { crateId: crate.id, find, page, size }));
+  toLastPage(url, { total, page, size });
+  return { history: rows, total, query: { find, page, size }, writer: cookies.get('writer') ?? '' };
 }

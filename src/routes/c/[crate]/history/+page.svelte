@@ -1,18 +1,17 @@
 <script lang="ts">
-  import { Button, Search, TextInput } from 'carbon-components-svelte';
+  import { Button, TextInput } from 'carbon-components-svelte';
+  import { page } from '$app/state';
+  import { listAddress } from '$lib/client/list-address';
   import { takeBack } from '$lib/client/undo';
+  import FindBox from '$lib/ui/common/FindBox.svelte';
   import HistoryTable from '$lib/ui/common/HistoryTable.svelte';
+  import Pages from '$lib/ui/common/Pages.svelte';
   import { notices } from '$lib/ui/frame/notices.svelte';
 
   let { data } = $props();
   // svelte-ignore state_referenced_locally
   let writer = $state(data.writer);
-  let find = $state('');
-  const shown = $derived(
-    data.history.filter((event) =>
-      `${event.message} ${event.by} ${event.kind}`.toLowerCase().includes(find.trim().toLowerCase())
-    )
-  );
+  const list = listAddress(() => page.url);
   function sign(event: SubmitEvent): void {
     event.preventDefault();
     document.cookie = `writer=${encodeURIComponent(writer.trim())}; path=/; max-age=34560000; samesite=lax`;
@@ -28,13 +27,18 @@
   <div class="page-head">
     <div class="grow">
       <h1>History</h1>
-      <p class="quiet">
-        Who changed what, newest first; the last 300. A change can be undone as long as no later change needs it.
-      </p>
+      <p class="quiet">Who changed what, newest first. A change can be undone as long as no later change needs it.</p>
     </div>
-    <div class="find"><Search size="sm" labelText="Find in the history" placeholder="Find" bind:value={find} /></div>
+    <FindBox
+      label="Find in the history"
+      placeholder="What happened, who did it"
+      value={data.query.find}
+      onlook={list.look}
+    />
   </div>
-  <HistoryTable list={shown} onundo={(group) => void takeBack(data.crate.id, group)} />
+  {#if data.total === 0 && data.query.find}<p class="quiet">Nothing in the history matches “{data.query.find}”.</p>
+  {:else}<HistoryTable list={data.history} onundo={(group) => void takeBack(data.crate.id, group)} />{/if}
+  <Pages total={data.total} page={data.query.page} size={data.query.size} href={list.pageHref} />
   <form onsubmit={sign}>
     <TextInput
       size="sm"
@@ -53,8 +57,5 @@
     align-items: flex-end;
     gap: 8px;
     margin-top: 18px;
-  }
-  .find {
-    width: 200px;
   }
 </style>

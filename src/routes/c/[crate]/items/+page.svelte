@@ -2,7 +2,7 @@
   import { buildsIn } from '$lib/client/find-builds';
   import { Button } from 'carbon-components-svelte';
   import { page } from '$app/state';
-  import { keepAddress, withQuery } from '$lib/client/address';
+  import { listAddress } from '$lib/client/list-address';
   import { actOnUnits } from '$lib/client/item-actions';
   import Pages from '$lib/ui/common/Pages.svelte';
   import UnitActions, { type UnitAct } from '$lib/ui/items/ItemActions.svelte';
@@ -11,7 +11,7 @@
 
   let { data } = $props();
   const home = $derived(`/c/${data.crate.slug}`);
-  const href = (change: Record<string, string | undefined>) => withQuery(page.url, change);
+  const list = listAddress(() => page.url);
   let picked = $state.raw<ReadonlyMap<string, number>>(new Map());
   let busy = $state(false);
 
@@ -33,7 +33,7 @@
     <Button href="{home}/find" kind="tertiary" size="field">Find by tag</Button>
     <Button href="{home}/labels{page.url.search}" kind="tertiary" size="field">Labels</Button>
   </div>
-  <ItemFilters query={data.query} onset={(set) => void keepAddress(href(set))} />
+  <ItemFilters query={data.query} onset={(set) => list.show(set)} />
   {#if picked.size > 0}
     <div class="bulk" role="region" aria-label="What to do with the chosen items">
       <strong>{picked.size} chosen</strong>
@@ -69,16 +69,10 @@
       sorting={{
         by: data.query.sort,
         down: data.query.down,
-        onsort: (by) =>
-          void keepAddress(href({ sort: by, down: data.query.sort === by && !data.query.down ? 'yes' : '' }))
+        onsort: (by) => list.sortBy(by, data.query)
       }}
     />
-    <Pages
-      total={data.total}
-      page={data.query.page}
-      size={data.query.size}
-      href={(n) => href({ page: n > 1 ? String(n) : '' })}
-    />
+    <Pages total={data.total} page={data.query.page} size={data.query.size} href={list.pageHref} />
     <p class="small no-print">
       <a href="/api/crates/{data.crate.id}/export?what=units&format=csv" download>CSV of all items</a>
     </p>

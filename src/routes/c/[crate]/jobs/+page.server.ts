@@ -1,7 +1,5 @@
-import { redirect } from '@sveltejs/kit';
-import { withQuery } from '$lib/client/address';
-import { jobTableQuery } from '$lib/server/api/table-query';
-import { forPage } from '$lib/server/pages/page';
+import { plainTableQuery } from '$lib/server/api/table-query';
+import { forPage, toLastPage } from '$lib/server/pages/page';
 import { buildsByJob } from '$lib/server/repositories/builds';
 import { jobTable } from '$lib/server/repositories/jobs';
 
@@ -9,14 +7,13 @@ const SIZE = 40;
 
 export async function load({ parent, url }) {
   const { crate } = await parent();
-  const { find = '', page = 1, size = SIZE } = jobTableQuery.parse(Object.fromEntries(url.searchParams));
+  const { find = '', page = 1, size = SIZE } = plainTableQuery.parse(Object.fromEntries(url.searchParams));
   const { rows, total, all, made } = await forPage(async (db) => {
     const table = await jobTable(db, { crateId: crate.id, find, page, size });
     const jobIds = table.rows.map(({ id }) => id);
     return { ...table, made: await buildsByJob(db, crate.id, jobIds) };
   });
-  const last = Math.max(1, Math.ceil(total / size));
-  if (page > last) redirect(307, withQuery(url, { page: last > 1 ? String(last) : '' }));
+  toLastPage(url, { total, page, size });
   return {
     jobs: rows.map((job) => ({ ...job, builds: made.get(job.id) ?? [] })),
     total,

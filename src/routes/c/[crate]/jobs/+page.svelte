@@ -1,7 +1,8 @@
 <script lang="ts">
-  import { Button, Search } from 'carbon-components-svelte';
+  import { Button } from 'carbon-components-svelte';
   import { page } from '$app/state';
-  import { keepAddress, withQuery } from '$lib/client/address';
+  import { listAddress } from '$lib/client/list-address';
+  import FindBox from '$lib/ui/common/FindBox.svelte';
   import Pages from '$lib/ui/common/Pages.svelte';
   import type { Job } from '#core/parts/job';
   import { changesOf } from '$lib/client/change';
@@ -14,8 +15,7 @@
   import { jobFields } from '$lib/ui/parts/record-fields';
 
   let { data } = $props();
-  const href = (change: Record<string, string | undefined>) => withQuery(page.url, change);
-  const look = (find: string) => void keepAddress(href({ find }));
+  const list = listAddress(() => page.url);
   const api = $derived(`/api/crates/${data.crate.id}/jobs`);
   const change = $derived(changesOf(data.crate.id));
   /** What is being added: a template's job, a copy, or an empty one. */
@@ -96,16 +96,12 @@
       <Templates about onpick={begin} />
     </div>
   {:else if data.all > 0}
-    {#if data.all > data.query.size}<div class="find no-print">
-        <Search
-          size="sm"
-          labelText="Find jobs"
-          placeholder="Name"
-          value={data.query.find}
-          on:input={(e) => look(String((e.target as HTMLInputElement | null)?.value ?? ''))}
-          on:clear={() => look('')}
-        />
-      </div>{/if}
+    {#if data.all > data.query.size}<FindBox
+        label="Find jobs"
+        placeholder="Name"
+        value={data.query.find}
+        onlook={list.look}
+      />{/if}
     <JobTable
       jobs={data.jobs}
       home="/c/{data.crate.slug}"
@@ -116,7 +112,7 @@
         total={data.total}
         page={data.query.page}
         size={data.query.size}
-        href={(n) => href({ page: n > 1 ? String(n) : '' })}
+        href={list.pageHref}
       />{/if}
   {/if}
 </div>
@@ -124,10 +120,6 @@
 <DeleteJob job={deleting} onkeep={() => (deleting = undefined)} ondelete={remove} />
 
 <style>
-  .find {
-    max-width: 260px;
-    margin-bottom: 10px;
-  }
   .adding {
     margin-bottom: 18px;
     padding: 14px 18px 4px;

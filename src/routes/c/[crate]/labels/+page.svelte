@@ -1,6 +1,6 @@
 <script lang="ts">
   import { page } from '$app/state';
-  import { withQuery } from '$lib/client/address';
+  import { listAddress } from '$lib/client/list-address';
   import Pages from '$lib/ui/common/Pages.svelte';
   import Wide from '$lib/ui/common/Wide.svelte';
   import { Button, NumberInput } from 'carbon-components-svelte';
@@ -38,12 +38,7 @@
     </div>
   {/if}
   {#if data.total > data.size}
-    <Pages
-      total={data.total}
-      page={data.page}
-      size={data.size}
-      href={(n) => withQuery(page.url, { page: n > 1 ? String(n) : '' })}
-    />
+    <Pages total={data.total} page={data.page} size={data.size} href={listAddress(() => page.url).pageHref} />
   {/if}
   {#each sheets as sheet, n (n)}
     <Wide label="Sheet {n + 1}">

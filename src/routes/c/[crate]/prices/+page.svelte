@@ -1,10 +1,11 @@
 <script lang="ts">
-  import { Button, Search, TextInput } from 'carbon-components-svelte';
+  import { Button, TextInput } from 'carbon-components-svelte';
   import { page } from '$app/state';
-  import { keepAddress, withQuery } from '$lib/client/address';
+  import { listAddress } from '$lib/client/list-address';
   import { changesOf } from '$lib/client/change';
   import RecordForm from '$lib/ui/common/RecordForm.svelte';
   import { rateFields } from '$lib/ui/parts/record-fields';
+  import FindBox from '$lib/ui/common/FindBox.svelte';
   import Pages from '$lib/ui/common/Pages.svelte';
   import PriceTable from '$lib/ui/prices/PriceTable.svelte';
   import RateList from '$lib/ui/prices/RateList.svelte';
@@ -16,8 +17,7 @@
   let busy = $state(false);
   // svelte-ignore state_referenced_locally
   let currency = $state(data.crate.currency);
-  const href = (change: Record<string, string | undefined>) => withQuery(page.url, change);
-  const look = (find: string) => void keepAddress(href({ find }));
+  const list = listAddress(() => page.url);
 
   async function addRate(record: Record<string, unknown>) {
     busy = true;
@@ -47,16 +47,7 @@
         part.
       </p>
     </div>
-    <div class="find">
-      <Search
-        size="sm"
-        labelText="Find prices"
-        placeholder="Part or shop"
-        value={data.query.find}
-        on:input={(e) => look(String((e.target as HTMLInputElement | null)?.value ?? ''))}
-        on:clear={() => look('')}
-      />
-    </div>
+    <FindBox label="Find prices" placeholder="Part or shop" value={data.query.find} onlook={list.look} />
   </div>
   <div class="two">
     <div>
@@ -68,15 +59,9 @@
         {home}
         currency={data.crate.currency}
         today={data.today}
-        onsort={(sort) =>
-          void keepAddress(href({ sort, down: data.query.sort === sort && !data.query.down ? 'yes' : '' }))}
+        onsort={(sort) => list.sortBy(sort, data.query)}
       />
-      <Pages
-        total={data.total}
-        page={data.query.page}
-        size={data.query.size}
-        href={(n) => href({ page: n > 1 ? String(n) : '' })}
-      />
+      <Pages total={data.total} page={data.query.page} size={data.query.size} href={list.pageHref} />
     </div>
     <section aria-labelledby="rates">
       <h2 id="rates">Exchange rates</h2>
@@ -108,9 +93,6 @@
 </div>
 
 <style>
-  .find {
-    width: 240px;
-  }
   .two {
     display: grid;
     grid-template-columns: minmax(0, 2.2fr) minmax(260px, 1fr);

@@ -1,8 +1,6 @@
-import { redirect } from '@sveltejs/kit';
-import { withQuery } from '$lib/client/address';
 import { runTableQuery } from '$lib/server/api/table-query';
 import { database } from '$lib/server/db';
-import { forPage, today } from '$lib/server/pages/page';
+import { forPage, today, toLastPage } from '$lib/server/pages/page';
 import { queueable } from '$lib/server/planning/overview';
 import { judgeInBackground } from '$lib/server/tasks/judge-crate';
 import { findBuilds } from '$lib/server/repositories/builds';
@@ -42,7 +40,6 @@ export async function load({ parent, url }) {
     return { ...table, others, hosts, readyMade, queueable: builds, due };
   });
   judgeInBackground(database(), crate.id, shown.due);
-  const last = Math.max(1, Math.ceil(shown.total / size));
-  if (page > last) redirect(307, withQuery(url, { page: last > 1 ? String(last) : '' }));
+  toLastPage(url, { total: shown.total, page, size });
   return { ...shown, desk: asked, query: { protocol, find, sort, page, size } };
 }

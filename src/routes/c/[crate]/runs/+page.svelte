@@ -1,10 +1,11 @@
 <script lang="ts">
   import { buildsIn } from '$lib/client/find-builds';
   import { page } from '$app/state';
-  import { keepAddress, withQuery } from '$lib/client/address';
+  import { listAddress } from '$lib/client/list-address';
+  import FindBox from '$lib/ui/common/FindBox.svelte';
   import Pages from '$lib/ui/common/Pages.svelte';
   import BuildPicker from '$lib/ui/common/BuildPicker.svelte';
-  import { Select, SelectItem, TextInput } from 'carbon-components-svelte';
+  import { Select, SelectItem } from 'carbon-components-svelte';
   import { day, rate } from '#core/quantities/format';
   import { PROTOCOLS } from '#core/protocols/protocols';
   import { PROTOCOL_LABEL } from '#core/results/newest';
@@ -14,8 +15,7 @@
   let { data } = $props();
   const home = $derived(`/c/${data.crate.slug}`);
   type Run = (typeof data.rows)[number];
-  const href = (change: Record<string, string | undefined>) => withQuery(page.url, change);
-  const look = (find: string) => void keepAddress(href({ find }));
+  const list = listAddress(() => page.url);
   const nameOf = (run: Run) =>
     run.tag ? `${run.tag} ${run.name}` : run.hostId ? `Internal disk of ${run.chain.host}` : run.chain.drive;
   const figure = (value: number | undefined) => (value === undefined ? '–' : rate(value));
@@ -30,20 +30,14 @@
     </div>
   </div>
   <div class="tools no-print">
-    <TextInput
-      size="sm"
-      labelText="Find"
-      placeholder="a tag, a drive"
-      value={data.query.find}
-      on:input={(e) => look(String(e.detail ?? ''))}
-    />
+    <FindBox label="Find results" placeholder="A tag, a drive" value={data.query.find} onlook={list.look} />
     <Select
       size="sm"
       labelText="Measured by"
       selected={data.query.protocol ?? ''}
       on:change={(e) => {
         const { value } = e.currentTarget as HTMLSelectElement;
-        void keepAddress(href({ protocol: value }));
+        list.show({ protocol: value });
       }}
     >
       <SelectItem value="" text="any way" />
@@ -53,7 +47,7 @@
       size="sm"
       labelText="Sorted by"
       selected={data.query.sort}
-      on:update={(e) => void keepAddress(href({ sort: e.detail === 'date' ? '' : String(e.detail) }))}
+      on:update={(e) => list.show({ sort: e.detail === 'date' ? '' : String(e.detail) })}
     >
       <SelectItem value="date" text="day" />
       <SelectItem value="write" text="write" />
@@ -94,12 +88,7 @@
       </table>
     </Wide>
     {#if data.total === 0}<p class="quiet">None is called “{data.query.find}”.</p>{/if}
-    <Pages
-      total={data.total}
-      page={data.query.page}
-      size={data.query.size}
-      href={(n) => href({ page: n > 1 ? String(n) : '' })}
-    />
+    <Pages total={data.total} page={data.query.page} size={data.query.size} href={list.pageHref} />
   {/if}
 
   <div class="columns">
@@ -135,7 +124,7 @@
             none="type a tag or a name"
             picked=""
             onpick={(build) => {
-              if (build) void keepAddress(href({ desk: [build.tag, ...data.desk].slice(0, 12).join(',') }));
+              if (build) list.show({ desk: [build.tag, ...data.desk].slice(0, 12).join(',') });
             }}
           />
         {/key}

@@ -3,7 +3,7 @@
   import { page } from '$app/state';
   import { aKind, KIND_LABEL } from '#core/parts/kinds';
   import { counted } from '#core/quantities/format';
-  import { keepAddress, withQuery } from '$lib/client/address';
+  import { listAddress } from '$lib/client/list-address';
   import { TickedParts } from '$lib/client/ticked-parts.svelte';
   import Pages from '$lib/ui/common/Pages.svelte';
   import { withTick } from '$lib/ui/common/ticks';
@@ -24,7 +24,7 @@
   const label = $derived(KIND_LABEL[data.kind]);
   const count = $derived(data.counts[data.kind] ?? 0);
   const all = $derived(tableColumns(data.kind));
-  const href = (change: Record<string, string | undefined>) => withQuery(page.url, change);
+  const list = listAddress(() => page.url);
 
   // Which columns stand: until the person chooses, the plain ones.
   let chosen = $state<{ kind: string; hidden: string[] }>();
@@ -61,7 +61,7 @@
         query={data.query}
         filters={data.filters}
         fields={data.fields}
-        onset={(set) => void keepAddress(href(set))}
+        onset={(set) => list.show(set)}
         oncolumns={() => (dialog = 'columns')}
       />
     {/if}
@@ -82,21 +82,13 @@
       {...data.query}
       picked={parts.picked}
       hrefOf={(row) => `${home}/${data.kind}/${row.id}`}
-      onsort={(sort) => {
-        const turned = data.query.sort === sort && !data.query.down;
-        void keepAddress(href({ sort, down: turned ? 'yes' : '' }));
-      }}
+      onsort={(sort) => list.sortBy(sort, data.query)}
       onpick={(rows, on) => parts.choose(rows, on)}
     />
     {#if data.rows.length === 0}<p class="quiet">
         Nothing matches. <a href="{home}/{data.kind}">Show all {label.many.toLowerCase()}</a>
       </p>{/if}
-    <Pages
-      total={data.total}
-      page={data.query.page}
-      size={data.query.size}
-      href={(n) => href({ page: n > 1 ? String(n) : '' })}
-    />
+    <Pages total={data.total} page={data.query.page} size={data.query.size} href={list.pageHref} />
     <p class="small no-print">
       <a href="/api/crates/{data.crate.id}/export?what=models&kind={data.kind}&format=csv" download
         >CSV of all {label.many.toLowerCase()}</a
