@@ -33,7 +33,7 @@
     <thead>
       <tr>
         <td class="no-print"></td>
-        <th scope="col">Lane</th>
+        <th scope="col" class="lane-cell">Lane</th>
         {#each Object.entries(BUILD_COLUMNS) as [key, column] (key)}
           <SortHead
             label={column.label}
@@ -60,7 +60,7 @@
           <td class="lane-cell"
             >{#if row}<BuildLane build={row} />{/if}</td
           >
-          <td>
+          <td class="name">
             <a href="/b/{tag}/pair">{name}</a> <span class="small quiet">{tag}</span>
             {#if row}<span class="parts small quiet"
                 >{row.parts.host}, {row.parts.port} · {row.parts.cable ?? 'cable assumed'} · {row.parts.enclosure} ·
@@ -103,6 +103,15 @@
 <style>
   .lane-cell {
     width: 132px;
+  }
+  .name {
+    min-width: 12rem;
+  }
+  /* On a phone the name is worth more than its drawing, which Today and the build itself have. */
+  @media (max-width: 672px) {
+    .lane-cell {
+      display: none;
+    }
   }
   .parts {
     display: block;

@@ -21,5 +21,6 @@
   .find {
     width: 260px;
     max-width: 100%;
+    margin-bottom: 2px;
   }
 </style>

@@ -5,16 +5,16 @@
   const last = $derived(Math.max(1, Math.ceil(total / size)));
 </script>
 
-<nav aria-label="Pages of the table" class="no-print">
-  <span class="quiet small">
-    {total === 0 ? 'nothing' : `${(page - 1) * size + 1} to ${Math.min(total, page * size)} of ${total}`}
-  </span>
-  {#if last > 1}
-    {#if page > 1}<a href={href(page - 1)} rel="prev">← Previous</a>{/if}
-    <span class="small">Page {page} of {last}</span>
-    {#if page < last}<a href={href(page + 1)} rel="next">Next →</a>{/if}
-  {/if}
-</nav>
+{#if total > 0}
+  <nav aria-label="Pages of the table" class="no-print">
+    <span class="quiet small">{(page - 1) * size + 1} to {Math.min(total, page * size)} of {total}</span>
+    {#if last > 1}
+      {#if page > 1}<a href={href(page - 1)} rel="prev">← Previous</a>{/if}
+      <span class="small">Page {page} of {last}</span>
+      {#if page < last}<a href={href(page + 1)} rel="next">Next →</a>{/if}
+    {/if}
+  </nav>
+{/if}
 
 <style>
   nav {

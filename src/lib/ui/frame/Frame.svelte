@@ -78,7 +78,7 @@
     Ash Crate
   </a>
   <a class="crate" href="/crates" title="Switch, make or reset a crate"
-    >{crate?.name ?? 'Crates'}<span aria-hidden="true"> ▾</span><span class="hidden-visually"> – switch crate</span></a
+    >{crate?.name ?? 'Crates'}<span aria-hidden="true">▾</span><span class="hidden-visually"> – switch crate</span></a
   >
   <nav aria-label="Main">
     {#each places as place (place.href)}
@@ -152,6 +152,7 @@
     fill: var(--ash-ember);
   }
   .crate {
+    gap: 5px;
     color: var(--ash-soft);
     text-decoration: none;
   }

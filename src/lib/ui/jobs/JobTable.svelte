@@ -37,8 +37,8 @@
     <tbody>
       {#each jobs as job (job.id)}
         <tr>
-          <td><a href="{home}/jobs/{job.id}"><strong>{job.spec.name}</strong></a></td>
-          <td>{job.spec.purposes.map((purpose) => PURPOSE_LABEL[purpose]).join(', ')}</td>
+          <td class="name"><a href="{home}/jobs/{job.id}"><strong>{job.spec.name}</strong></a></td>
+          <td class="name">{job.spec.purposes.map((purpose) => PURPOSE_LABEL[purpose]).join(', ')}</td>
           <td class="number figure">{quantity(job.spec.transferGB, 'GB')}</td>
           <td class="number figure">{job.spec.files ?? '–'}</td>
           <td>{DIRECTION[job.spec.direction]}</td>
@@ -46,7 +46,7 @@
           <td class="number figure"
             >{job.spec.minSustainedWriteMBps === undefined ? '–' : quantity(job.spec.minSustainedWriteMBps, 'MB/s')}</td
           >
-          <td
+          <td class="name"
             >{#each job.builds.slice(0, NAMED) as tag, i (tag)}{i > 0 ? ', ' : ''}<a href="/b/{tag}/pair">{tag}</a
               >{:else}–{/each}{#if job.builds.length > NAMED}, and {job.builds.length - NAMED} more{/if}</td
           >
@@ -66,6 +66,9 @@
 </Wide>
 
 <style>
+  .name {
+    min-width: 9rem;
+  }
   .acts {
     white-space: nowrap;
   }

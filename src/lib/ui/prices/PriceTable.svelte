@@ -59,7 +59,7 @@
       {#each rows as row (row.part.id)}
         {@const { part, quote, count } = row}
         <tr>
-          <td><a href="{home}/crate/{part.kind}/{part.id}?tab=quotes">{part.name}</a></td>
+          <td class="name"><a href="{home}/crate/{part.kind}/{part.id}?tab=quotes">{part.name}</a></td>
           <td class="number figure"
             >{row.home === undefined
               ? `${money(deliveredPrice(quote), quote.currency)} – no rate`
@@ -75,3 +75,9 @@
   </table>
   {#if rows.length === 0}<p class="quiet">{all === 0 ? 'No price yet.' : 'Nothing matches.'}</p>{/if}
 </Wide>
+
+<style>
+  .name {
+    min-width: 9rem;
+  }
+</style>

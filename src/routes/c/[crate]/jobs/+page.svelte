@@ -61,6 +61,12 @@
       <h1>Jobs</h1>
       <p class="quiet">The work a build is for: how much, in how many files, which way, between which systems.</p>
     </div>
+    {#if data.all > data.query.size}<FindBox
+        label="Find jobs"
+        placeholder="Name"
+        value={data.query.find}
+        onlook={list.look}
+      />{/if}
     {#if !adding}<Button size="field" on:click={() => begin({})}>Add a job</Button>{/if}
   </div>
 
@@ -96,18 +102,13 @@
       <Templates about onpick={begin} />
     </div>
   {:else if data.all > 0}
-    {#if data.all > data.query.size}<FindBox
-        label="Find jobs"
-        placeholder="Name"
-        value={data.query.find}
-        onlook={list.look}
+    {#if data.total === 0}<p class="quiet">No job is called “{data.query.find}”.</p>
+    {:else}<JobTable
+        jobs={data.jobs}
+        home="/c/{data.crate.slug}"
+        oncopy={(job) => begin(copyOf(job))}
+        ondelete={(id) => (deleting = data.jobs.find((job) => job.id === id))}
       />{/if}
-    <JobTable
-      jobs={data.jobs}
-      home="/c/{data.crate.slug}"
-      oncopy={(job) => begin(copyOf(job))}
-      ondelete={(id) => (deleting = data.jobs.find((job) => job.id === id))}
-    />
     {#if data.all > data.query.size}<Pages
         total={data.total}
         page={data.query.page}

@@ -70,7 +70,7 @@
         <tbody>
           {#each data.rows as run (run.id)}
             <tr>
-              <td><a href="{home}/runs/{run.id}">{day(run.date)}</a></td>
+              <td class="day"><a href="{home}/runs/{run.id}">{day(run.date)}</a></td>
               <td>{nameOf(run)}</td>
               <td
                 >{PROTOCOL_LABEL[run.protocol]}{run.simulated ? ', simulated' : ''}{run.rig && run.rig.state !== 'done'
@@ -134,9 +134,13 @@
 </div>
 
 <style>
+  .day {
+    white-space: nowrap;
+  }
   .tools {
     display: grid;
     grid-template-columns: repeat(auto-fill, minmax(min(100%, 12rem), 1fr));
+    align-items: end;
     gap: 8px 20px;
     max-width: 760px;
     margin-bottom: 12px;
