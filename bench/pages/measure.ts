@@ -31,8 +31,8 @@ const CRATE_PAGES = [
   '/keys'
 ];
 const BUILD_PAGES = ['pair', 'buy', 'pads', 'pads/cut', 'pads/heat', 'assemble', 'format', 'measure', 'log'];
-/** A page of this application with nothing of a crate on it, to compare with. */
-const EMPTY = '/judge';
+/** A page of this application with next to nothing on it, to compare with. */
+const emptyOf = ({ slug }: Crate): string => `/c/${slug}/keys`;
 
 const ROUNDS = { server: 9, browser: 3 };
 /** So long nothing has happened any more, ms. */
@@ -96,6 +96,65 @@ function seenSoFar(): { shift: number; longestMs: number; scriptKB: number } {
   return { ...seen, scriptKB: scripts.reduce((sum, { encodedBodySize }) => sum + encodedBodySize, 0) / 1000 };
 }
 
+/**
+ * What the chart library alone costs: the longest task while it is evaluated and draws one chart on a page with next to nothing on it.
+ * @param from a page with a chart, to learn which file the library is in
+ */
+async function chartAlone(browser: Browser, { empty, from }: { empty: string; from: string }): Promise<number> {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  const files: { url: string; size: number }[] = [];
+  page.on('response', (response) => {
+    if (response.url().endsWith('.js'))
+      void response.body().then(
+        (body) => files.push({ url: response.url(), size: body.length }),
+        () => {}
+      );
+  });
+  await page.goto(from);
+  await page.waitForSelector('.js-plotly-plot');
+  const library = files.sort((a, b) => b.size - a.size)[0]!.url;
+  await page.addInitScript(observe);
+  await page.goto(empty);
+  await page.waitForSelector('html[data-ready="yes"]');
+  await page.waitForTimeout(QUIET_MS);
+  await page.evaluate(async (url) => {
+    Object.assign(window, { seen: { shift: 0, longestMs: 0 } });
+    new PerformanceObserver((list) => {
+      const { seen }: Window & { seen?: { longestMs: number } } = window;
+      for (const entry of list.getEntries()) seen!.longestMs = Math.max(seen!.longestMs, entry.duration);
+    }).observe({ type: 'longtask' });
+    const module = (await import(url)) as Record<string, { newPlot?: (...args: unknown[]) => Promise<unknown> }>;
+    const chart = Object.values(module)
+      .flatMap((one) => [one, (one as { default?: typeof one }).default])
+      .find((one) => one?.newPlot);
+    const at = document.body.appendChild(document.createElement('div'));
+    await chart!.newPlot!(at, [{ x: [0, 1, 2], y: [3, 1, 2] }], { width: 800, height: 300 });
+  }, library);
+  await page.waitForTimeout(QUIET_MS);
+  const { longestMs } = await page.evaluate(seenSoFar);
+  await page.close();
+  return longestMs;
+}
+
+/** How long it is from the click that asks for a ranking to its first rows, and how long of it the combining itself took, ms. */
+async function rankingOf(browser: Browser, jobs: string): Promise<{ rowsMs: number; computedMs: number }> {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.goto(jobs);
+  await page.waitForSelector('html[data-ready="yes"]');
+  const answered = page.waitForResponse((response) => /\/api\/crates\/\w+\/rank$/.test(response.url()));
+  const begin = performance.now();
+  await page.getByRole('link', { name: 'Rank for it' }).first().click();
+  const task = (await (await answered).json()) as { id: string };
+  await page.waitForSelector('main table tbody tr');
+  const rowsMs = performance.now() - begin;
+  const { result } = await page.evaluate(
+    async (id) => (await fetch(`/api/tasks/${id}`)).json() as Promise<{ result: { computedMs: number } }>,
+    task.id
+  );
+  await page.close();
+  return { rowsMs, computedMs: result.computedMs };
+}
+
 /** How long a page is busy after the first thing that can be clicked on it was clicked, ms. */
 async function firstClick(page: Page, address: string): Promise<number> {
   await page.goto(address);
@@ -104,7 +163,7 @@ async function firstClick(page: Page, address: string): Promise<number> {
     () =>
       new Promise<number>((done) => {
         const begin = performance.now();
-        document.querySelector<HTMLElement>('main button, main input, header button')?.click();
+        document.querySelector<HTMLElement>('main button:not([disabled]), main input, header button')?.click();
         requestAnimationFrame(() => setTimeout(() => done(performance.now() - begin)));
       })
   );
@@ -125,6 +184,7 @@ async function judged(address: string, { slug }: Crate): Promise<void> {
 /** Times every page of both crates, one after the other in turn, and prints the table. */
 export async function measurePages(address: string, crates: { demo: Crate; large: Crate }): Promise<void> {
   await judged(address, crates.large);
+  const empty = emptyOf(crates.demo);
   const pages = addressesOf(crates.demo).map((demo, i) => ({ demo, large: addressesOf(crates.large)[i] as string }));
   const served = new Map<string, Served[]>();
   for (let round = 0; round < ROUNDS.server; round++)
@@ -133,14 +193,21 @@ export async function measurePages(address: string, crates: { demo: Crate; large
   const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] });
   const opened = new Map<string, Opened[]>();
   for (let round = 0; round < ROUNDS.browser; round++)
-    for (const page of [...pages.flatMap(({ demo, large }) => [demo, large]), EMPTY, '/'])
+    for (const page of [...pages.flatMap(({ demo, large }) => [demo, large]), empty, '/'])
       opened.set(page, [...(opened.get(page) ?? []), await open(browser, address + page)]);
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
   const warm = await context.newPage();
   const clicks = new Map<string, number[]>();
   for (let round = 0; round < ROUNDS.browser; round++)
-    for (const page of [EMPTY, ...pages.map(({ large }) => large)])
+    for (const page of [empty, ...pages.map(({ large }) => large)])
       clicks.set(page, [...(clicks.get(page) ?? []), await firstClick(warm, address + page)]);
+  const chartMs = await chartAlone(browser, {
+    empty: address + empty,
+    from: `${address}/b/${crates.demo.tag}/pads/heat`
+  });
+  const rankings = [];
+  for (const { slug } of [crates.demo, crates.large])
+    rankings.push(await rankingOf(browser, `${address}/c/${slug}/jobs`));
   await browser.close();
 
   const ms = (page: string) => middle((served.get(page) ?? []).map((all) => all.ms));
@@ -186,13 +253,23 @@ export async function measurePages(address: string, crates: { demo: Crate; large
         ),
         one(worst(large, (all) => all.longestMs)),
         one(middle((opened.get(large) ?? []).map((all) => all.readyMs))),
-        one(click(large) / click(EMPTY), 1)
+        one(click(large) / click(empty), 1)
       ])
     );
   console.log(
     `First page: ${worst('/', (all) => all.requests)} requests, ${one(worst('/', (all) => all.scriptKB))} kB of scripts, shift ${one(
       worst('/', (all) => all.shift),
       3
-    )}, longest task ${one(worst('/', (all) => all.longestMs))} ms. Without a crate (${EMPTY}): longest task ${one(worst(EMPTY, (all) => all.longestMs))} ms.`
+    )}, longest task ${one(worst('/', (all) => all.longestMs))} ms.`
   );
+  const demoMs = pages.map(({ demo }) => ms(demo));
+  console.log(
+    `Demo in the median of all pages: ${one(middle(demoMs), 1)} ms. The chart library alone, evaluated and with one chart: longest task ${one(chartMs)} ms. A page with next to nothing (${empty}): longest task ${one(worst(empty, (all) => all.longestMs))} ms, first click ${one(click(empty))} ms.`
+  );
+  for (const [i, name] of ['demo', 'large'].entries()) {
+    const { rowsMs, computedMs } = rankings[i]!;
+    console.log(
+      `Rank of the ${name} crate: ${one(rowsMs)} ms from the click to the first rows, ${one(computedMs)} ms of it combining: ${one(rowsMs - computedMs)} ms beside it.`
+    );
+  }
 }

@@ -14,6 +14,8 @@ const REST_MS = 150;
 export type RankedReport = RankReport & {
   scope: Record<'host' | 'cable' | 'enclosure' | 'drive', { taken: number; leftOut: number }>;
   parts: RankParts;
+  /** How long combining took, ms. */
+  computedMs: number;
 };
 
 /** A ranking as its page sees it: what is asked, the task that works it out, and what came of it. */

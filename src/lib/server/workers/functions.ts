@@ -26,4 +26,4 @@ export type InputOf<N extends WorkName> = Parameters<(typeof WORK)[N]>[0];
 export type ResultOf<N extends WorkName> = ReturnType<(typeof WORK)[N]>;
 
 /** What a worker says to the one who started it. */
-export type WorkerMessage = { share: number } | { result: unknown };
+export type WorkerMessage = { share: number } | { result: unknown; ms: number };

@@ -11,7 +11,7 @@ import { inWorker, WorkerEnded } from './run';
 const WORKERS = {
   answers: `import { parentPort, workerData } from 'node:worker_threads';
     parentPort.postMessage({ share: 0.5 });
-    parentPort.postMessage({ result: workerData.input.hosts.length });`,
+    parentPort.postMessage({ result: workerData.input.hosts.length, ms: 7 });`,
   throws: `throw new Error('a fault');`,
   leaves: `process.exit(3);`,
   never: `setInterval(() => {}, 1000);`,
@@ -31,8 +31,11 @@ const simulation = untyped<SimulateInput>({ hosts: [1] });
 describe('work in a thread of its own', () => {
   it('gives what came out, and says how far it is', async () => {
     const shares: number[] = [];
-    expect(await inWorker('rank', input, { file: file('answers'), onProgress: (s) => shares.push(s) })).toBe(3);
+    const took: number[] = [];
+    const told = { onProgress: (s: number) => shares.push(s), onComputed: (ms: number) => took.push(ms) };
+    expect(await inWorker('rank', input, { file: file('answers'), ...told })).toBe(3);
     expect(shares).toEqual([0.5]);
+    expect(took).toEqual([7]);
   });
   it.each(['throws', 'leaves', 'hungry'] as const)('a thread that %s is reported and harms nothing', async (name) => {
     await expect(inWorker('rank', input, { file: file(name) })).rejects.toBeInstanceOf(WorkerEnded);

@@ -69,15 +69,22 @@ const LIMIT_MS: Record<WorkName, number> = {
 
 /**
  * Computes something in a thread of its own.
+ * @param options.onComputed is told how long the computing itself took, without the thread, ms
  * @param options.signal ends the thread at once; the promise is rejected with the signal's reason
  * @throws Problem `too-large` where it takes longer than such work may; WorkerEnded where the thread dies; nothing else is harmed
  */
 export async function inWorker<N extends WorkName>(
   work: N,
   input: InputOf<N>,
-  options: { signal?: AbortSignal; onProgress?: (share: number) => void; file?: string; limitMs?: number } = {}
+  options: {
+    signal?: AbortSignal;
+    onProgress?: (share: number) => void;
+    onComputed?: (ms: number) => void;
+    file?: string;
+    limitMs?: number;
+  } = {}
 ): Promise<ResultOf<N>> {
-  const { signal, onProgress, file = workerFile(), limitMs = LIMIT_MS[work] } = options;
+  const { signal, onProgress, onComputed, file = workerFile(), limitMs = LIMIT_MS[work] } = options;
   if (signal?.aborted) throw signal.reason as Error;
   const giveBack = await turn(work, signal);
   // It may have been told to stop in the meantime.
@@ -107,6 +114,7 @@ export async function inWorker<N extends WorkName>(
     worker.on('message', (message: WorkerMessage) => {
       if ('share' in message) return onProgress?.(message.share);
       end();
+      onComputed?.(message.ms);
       done(message.result as ResultOf<N>);
       void worker.terminate();
     });

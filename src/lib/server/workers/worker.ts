@@ -6,6 +6,7 @@ const EVERY_MS = 50;
 
 const { work, input } = workerData as { work: WorkName; input: never };
 const say = (message: WorkerMessage) => parentPort!.postMessage(message);
+const begin = performance.now();
 let last = 0;
 const result = WORK[work](input, (share) => {
   const now = performance.now();
@@ -13,4 +14,4 @@ const result = WORK[work](input, (share) => {
   last = now;
   say({ share });
 });
-say({ result });
+say({ result, ms: performance.now() - begin });

@@ -2,6 +2,7 @@
   import { Button, Checkbox, Tab, TabContent, Tabs } from 'carbon-components-svelte';
   import type { AppliedRule } from '#core/house-rules/house-rules';
   import type { RankReport } from '#core/compare/ranking/request';
+  import { duration } from '#core/quantities/format';
   import Plot from '../common/Plot.svelte';
   import { compareHref } from '../compare/laid';
   import Decided from '../pair/Decided.svelte';
@@ -29,7 +30,7 @@
     perDay,
     today
   }: {
-    report: RankReport;
+    report: RankReport & { computedMs: number };
     names: RankNames;
     home: string;
     /** The house rule on what a combination is held against, and whether it is the crate's own. */
@@ -75,6 +76,7 @@
     ? `, ${report.filtered} left out by your limits`
     : ''}, <span class="figure">{report.rejected.reduce((sum, { count }) => sum + count, 0)}</span>
   rejected{report.accepted > report.rows.length ? `. The first ${report.rows.length} are shown` : ''}.
+  <span class="quiet small">Combined in {duration(report.computedMs / 1000)}.</span>
 </p>
 {#if report.rows.length === 0}
   <div class="empty">

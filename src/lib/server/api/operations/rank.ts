@@ -111,11 +111,13 @@ export const rankOperations = {
         db,
         'Ranking',
         async (work) => {
+          let computedMs = 0;
           const report = await inWorker('rank', input, {
             signal: work.signal,
+            onComputed: (ms) => (computedMs = Math.round(ms)),
             onProgress: (share) => void work.report('Combining', Math.round(share * 100), 100).catch(() => {})
           });
-          return { ...report, scope, parts: partsOfReport(input, report) };
+          return { ...report, scope, parts: partsOfReport(input, report), computedMs };
         },
         { patienceMs: PATIENCE_MS }
       );
