@@ -39,7 +39,8 @@ export default defineConfig({
         '**/endurance.e2e.ts',
         '**/full-disk.e2e.ts',
         '**/away.e2e.ts',
-        '**/processes.e2e.ts'
+        '**/processes.e2e.ts',
+        '**/large.e2e.ts'
       ],
       dependencies: ['walk']
     },
@@ -48,7 +49,13 @@ export default defineConfig({
     // A program of its own each; last, for they take all the machine has.
     {
       name: 'endurance',
-      testMatch: ['**/full-disk.e2e.ts', '**/away.e2e.ts', '**/endurance.e2e.ts', '**/processes.e2e.ts'],
+      testMatch: [
+        '**/full-disk.e2e.ts',
+        '**/away.e2e.ts',
+        '**/endurance.e2e.ts',
+        '**/processes.e2e.ts',
+        '**/large.e2e.ts'
+      ],
       dependencies: ['faults']
     }
   ],

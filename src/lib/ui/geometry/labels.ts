@@ -74,6 +74,9 @@ function inOrder(
   return { places, cost: total };
 }
 
+/** Of more names than this not every order is tried: that would take seconds, and so many find no good places anyway. */
+const MOST_TRIED = 40;
+
 /**
  * Finds a place for the name of each point, so that none lies over another or over what is drawn, and none leaves the plot; the first
  * of the usual places where several will do. Each name may be the first to be placed: the order that costs least is taken.
@@ -87,7 +90,8 @@ export function placeLabels(
   const around = ({ x, y }: { x: number; y: number }): Box => ({ x0: x - 5, x1: x + 5, y0: y - 5, y1: y + 5 });
   const marks = { drawn: drawn.map(around), own: points.map(around) };
   const given = points.map((_, i) => i);
-  const orders = [given, [...given].reverse(), ...given.map((first) => [first, ...given.filter((i) => i !== first)])];
+  const others = given.length > MOST_TRIED ? [] : given.map((first) => [first, ...given.filter((i) => i !== first)]);
+  const orders = [given, [...given].reverse(), ...others];
   let best: Placed | undefined;
   for (const order of orders) {
     const placed = inOrder(order, points, marks, size);

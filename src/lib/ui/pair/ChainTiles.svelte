@@ -9,6 +9,11 @@
   let { pairing }: { pairing: PairingState } = $props();
   const chain = $derived(pairing.tiles.filter((tile) => tile.key !== 'job'));
 
+  /** How many there are to choose from. Of computers that are not here nobody knows how many ports they have. */
+  function countOf(tile: Tile, where: ChainPlace): string {
+    const more = pairing.more(where);
+    return where === 'port' && more > 0 ? `${tile.options.length}+` : String(tile.options.length + more);
+  }
   function detail(tile: Tile): string {
     const picked = tile.options.find((o) => o.id === tile.selectedId);
     if (picked) return picked.detail;
@@ -35,9 +40,7 @@
               onclick={() => pairing.step(-1, where)}>‹</button
             >
             <span class="figure"
-              >{at < 0 ? '–' : at + 1}<span class="quiet"
-                >&thinsp;of&thinsp;{tile.options.length}{pairing.more(where) > 0 ? '+' : ''}</span
-              ></span
+              >{at < 0 ? '–' : at + 1}<span class="quiet">&thinsp;of&thinsp;{countOf(tile, where)}</span></span
             >
             <button type="button" aria-label="Next {PLACE_WORD[where]}" title="j" onclick={() => pairing.step(1, where)}
               >›</button

@@ -5,6 +5,10 @@
 
   /** What can be bought complete, beside the combinations. */
   let { ways, home, currency }: { ways: readonly AlternativePoint[]; home: string; currency: string } = $props();
+  /** So many are enough to begin with. */
+  const FIRST = 25;
+  let all = $state(false);
+  const shown = $derived(all ? ways : ways.slice(0, FIRST));
 </script>
 
 {#if ways.length === 0}
@@ -31,7 +35,7 @@
         ></thead
       >
       <tbody>
-        {#each ways as way (way.id)}
+        {#each shown as way (way.id)}
           <tr>
             <td><a href="{home}/crate/alternative/{way.id}">{way.name}</a></td>
             <td class="number figure">{way.gainedTB}<span class="unit">TB</span></td>
@@ -46,4 +50,7 @@
       </tbody>
     </table>
   </Wide>
+  {#if shown.length < ways.length}<button type="button" class="link no-print" onclick={() => (all = true)}
+      >Show all {ways.length}</button
+    >{/if}
 {/if}

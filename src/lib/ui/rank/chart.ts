@@ -46,6 +46,23 @@ function placesOf(named: readonly (Spot & { text: string })[], marks: readonly S
   );
 }
 
+/** More names than this nobody could read; the others are told where one points at them. */
+const MOST_NAMES = 12;
+
+/** Which ready-made things are named: where there are many, those that no other one beats in price and write both. */
+function namedOnes(ways: readonly Spot[]): Set<number> {
+  const all = ways.map((_, i) => i);
+  if (all.length <= MOST_NAMES) return new Set(all);
+  const byPrice = all.sort((a, b) => ways[a]!.perTB - ways[b]!.perTB || ways[b]!.write - ways[a]!.write);
+  let fastest = 0;
+  const best = byPrice.filter((i) => {
+    const better = ways[i]!.write > fastest;
+    fastest = Math.max(fastest, ways[i]!.write);
+    return better;
+  });
+  return new Set(best.slice(0, MOST_NAMES));
+}
+
 /**
  * Price of a terabyte against the write after the cache: the rows that are shown, at hand and to buy, the frontier of all of them,
  * and what is ready-made. What has no price has no place here.
@@ -77,7 +94,12 @@ export function rankTraces(
     ...priced.map((row) => ({ perTB: row.perTB!, write: row.sustainedWrite.typical })),
     ...alongSteps(frontier.map(({ cost, sustainedWrite }) => ({ perTB: cost, write: sustainedWrite })))
   ];
-  const named = drawn.map(({ perTB, write, name }) => ({ perTB: perTB!, write: write!, text: ` ${plotText(name)} ` }));
+  const ready = drawn.map(({ perTB, write, name }) => ({ perTB: perTB!, write: write!, text: ` ${plotText(name)} ` }));
+  const isNamed = namedOnes(ready);
+  const places = placesOf(
+    ready.filter((_, i) => isNamed.has(i)),
+    [...marks, ...ready.filter((_, i) => !isNamed.has(i))]
+  );
   const onIt = frontier.map(({ first }) => plotText(nameOf(first)));
   return [
     {
@@ -102,12 +124,13 @@ export function rankTraces(
       mode: 'text+markers',
       name: 'ready-made, as stated',
       marker: { size: 11, symbol: 'diamond' },
-      textposition: placesOf(named, marks),
+      textposition: ready.map((_, i) => (isNamed.has(i) ? places.shift()! : 'middle right')),
       cliponaxis: false,
-      x: named.map(({ perTB }) => Number(perTB.toFixed(2))),
-      y: named.map(({ write }) => write),
-      text: named.map(({ text }) => text),
-      hovertemplate: `%{text}<br>%{x:.2f} ${currency}/TB, %{y:.0f} MB/s<extra>no forecast of a cache</extra>`
+      x: ready.map(({ perTB }) => Number(perTB.toFixed(2))),
+      y: ready.map(({ write }) => write),
+      text: ready.map(({ text }, i) => (isNamed.has(i) ? text : '')),
+      hovertext: ready.map(({ text }) => text.trim()),
+      hovertemplate: `%{hovertext}<br>%{x:.2f} ${currency}/TB, %{y:.0f} MB/s<extra>no forecast of a cache</extra>`
     }
   ].filter((trace) => (trace as { x: unknown[] }).x.length > 0) as Data[];
 }

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { RankReport, RankRow } from '#core/compare/ranking/request';
 import { besideOf, runnerUp } from './beside';
-import { keyOf } from './chart';
+import { keyOf, rankTraces } from './chart';
 import { rankCsv } from './csv';
 import { foldPorts } from './fold';
 import { namesOf } from './names';
@@ -99,5 +99,35 @@ describe('what a row is held against', () => {
     expect(of(false).first).toBe(keyOf(rows[1]!));
     expect(of(true).first).toBe('w');
     expect(of(true).ways.map(({ key }) => key)).toEqual([keyOf(rows[1]!), 'w']);
+  });
+});
+
+describe('names in the chart', () => {
+  const way = (i: number, perTB: number, write: number) => ({
+    id: `w${i}`,
+    name: `Way ${i}`,
+    sort: 'drive',
+    gainedTB: 1,
+    write,
+    read: write,
+    seconds: 10,
+    cost: perTB,
+    perTB,
+    fits: true
+  });
+  const namesIn = (ways: ReturnType<typeof way>[]) =>
+    rankTraces([], [], ways, names.lineOf, names.capacityOf, 'EUR')
+      .flatMap((trace) => ('text' in trace && trace.name?.startsWith('ready-made') ? (trace.text as string[]) : []))
+      .map((text) => text.trim());
+
+  it('are those of all, where they are few', () => {
+    expect(namesIn([way(1, 50, 100), way(2, 40, 200)])).toEqual(['Way 1', 'Way 2']);
+  });
+  it('are those that no other one beats, where they are many, and all can be pointed at', () => {
+    // Way 0 is the cheapest, and each tenth one is faster than all before it; the others are dearer and slower than one of these.
+    const ways = Array.from({ length: 60 }, (_, i) => way(i, 10 + i, i % 10 === 0 ? 100 + i : 50));
+    expect(namesIn(ways).filter(Boolean)).toEqual(['Way 0', 'Way 10', 'Way 20', 'Way 30', 'Way 40', 'Way 50']);
+    const [trace] = rankTraces([], [], ways, names.lineOf, names.capacityOf, 'EUR');
+    expect((trace as { hovertext: string[] }).hovertext).toHaveLength(60);
   });
 });
