@@ -2,6 +2,7 @@
   import { Button } from 'carbon-components-svelte';
   import { untrack } from 'svelte';
   import { page } from '$app/state';
+  import { plotLibrary } from '$lib/ui/common/plot-library';
   import { beginWeights, USUAL_WEIGHTS } from '#core/compare/ranking/request';
   import { KIND_LABEL } from '#core/parts/kinds';
   import { chosenOption } from '#core/house-rules/house-rules';
@@ -23,6 +24,8 @@
   const ranking = new Ranking(data.crate.id, { ...asked, ...(jobId ? { jobId } : {}) });
   $effect(() => untrack(() => ranking.open()));
 
+  // While the combinations are worked out, what draws their chart is loaded.
+  $effect(() => void plotLibrary());
   const home = $derived(`/c/${data.crate.slug}`);
   const job = $derived(data.jobs.find((one) => one.id === ranking.chosen.jobId));
   const report = $derived(ranking.report);
