@@ -8,7 +8,8 @@ export default defineConfig({
   outputDir: 'test-results',
   timeout: 90_000,
   expect: { timeout: 20_000 },
-  workers: 2,
+  // Most of the time a browser waits: three keep two processors busy.
+  workers: 3,
   retries: 0,
   reporter: process.env.PLAYWRIGHT_JSON_OUTPUT_FILE ? [['dot'], ['json']] : [['list']],
   use: {

@@ -15,6 +15,8 @@ export default defineConfig({
         extends: true,
         test: {
           name: 'unit',
+          // What is tested here keeps nothing between two calls: its files need no world of their own each.
+          isolate: false,
           include: ['core/**/*.test.ts', 'src/**/*.test.ts', 'tests/**/*.test.ts', 'scripts/**/*.test.ts'],
           exclude: ['**/*.db.test.ts']
         }

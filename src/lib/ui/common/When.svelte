@@ -18,3 +18,11 @@
 </script>
 
 <time datetime={at}>{text}</time>
+
+<style>
+  /* In a column of times: as wide as with the word UTC, so that nothing moves when the clock of the reader is known. */
+  :global(td.figure) > time {
+    display: inline-block;
+    min-width: 21ch;
+  }
+</style>
