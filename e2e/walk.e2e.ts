@@ -95,7 +95,7 @@ test('every page of the demo that a link leads to is there', async ({ page }) =>
   expect((await pagesOf(page, Infinity)).length).toBeGreaterThan(600);
 });
 
-const PARTS = 2;
+const PARTS = 3;
 for (let part = 0; part < PARTS; part++)
   test(`every page of the demo opens, and every heading, tab and “add” on it does what it says, without an error (${part + 1} of ${PARTS})`, async ({
     page
