@@ -92,6 +92,14 @@ for (const { path, box, sign, word } of [
     await expect(pages(page)).toHaveText(all);
   });
 
+test('an odd address shows a list as it begins', async ({ page }) => {
+  for (const list of ['/builds', '/items', '/runs', '/jobs', '/prices', '/history', '/labels', '/crate/pad'])
+    for (const odd of ['page=-1', 'page=abc', 'size=100000', 'sort=__proto__', 'down=maybe', 'modes=x']) {
+      const response = await page.request.get(`${home}${list}?${odd}`);
+      expect(response.status(), `${list}?${odd}`).toBe(200);
+    }
+});
+
 test('Today: what stands in the way, the next twenty, and how many there are of the rest', async ({ page }) => {
   await open(page, '');
   const [{ n }] = (await db('judgements').where({ crate_id: crateId, tone: 0 }).count({ n: '*' })) as [{ n: number }];

@@ -55,6 +55,9 @@ const SORTS: Record<Kind, Record<string, string>> = {
 };
 const COMMON: Record<string, string> = { name: 'models.name', units: 'units', changed: 'models.updated_at' };
 
+/** Lists what the table of a kind can be sorted by. */
+export const sortsOf = (kind: Kind): string[] => [...Object.keys(COMMON), ...Object.keys(SORTS[kind])];
+
 /** Columns that every part has: an index gives their order as it stands. */
 const ALWAYS_THERE = ['models.name', 'models.updated_at'];
 

@@ -1,5 +1,4 @@
-import { error } from '@sveltejs/kit';
-import { unitTableQuery } from '$lib/server/api/table-query';
+import { itemPageQuery } from '$lib/server/api/table-query';
 import { forPage, toLastPage, today } from '$lib/server/pages/page';
 import { findBuilds } from '$lib/server/repositories/builds';
 import { unitTable } from '$lib/server/repositories/unit-table';
@@ -10,13 +9,12 @@ const PICKED_FROM = 100;
 
 export async function load({ parent, url }) {
   const { crate } = await parent();
-  const parsed = unitTableQuery.safeParse(Object.fromEntries(url.searchParams));
-  if (!parsed.success) error(400, 'This address asks for something that the table does not have.');
-  const { page = 1, size = SIZE, sort = 'tag', down = false, find = '' } = parsed.data;
+  const asked = itemPageQuery.parse(Object.fromEntries(url.searchParams));
+  const { page = 1, size = SIZE, sort = 'tag', down = false, find = '' } = asked;
   const shown = await forPage(async (db) => ({
-    ...(await unitTable(db, { crateId: crate.id, ...parsed.data, page, size, sort, down, find })),
+    ...(await unitTable(db, { crateId: crate.id, ...asked, page, size, sort, down, find })),
     builds: await findBuilds(db, { crateId: crate.id, limit: PICKED_FROM }),
-    query: { ...parsed.data, page, size, sort, down, find },
+    query: { ...asked, page, size, sort, down, find },
     today: today()
   }));
   toLastPage(url, { total: shown.total, page, size });

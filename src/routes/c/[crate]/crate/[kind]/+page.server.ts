@@ -1,7 +1,6 @@
-import { error } from '@sveltejs/kit';
 import { formFields } from '#core/parts/form/form-fields';
 import { MODEL_SCHEMAS } from '#core/parts/model';
-import { filtersIn, modelTableQuery } from '$lib/server/api/table-query';
+import { filtersIn, partPageQuery } from '$lib/server/api/table-query';
 import { forPage, toLastPage } from '$lib/server/pages/page';
 import { filterPath, modelTable, FILTERS } from '$lib/server/repositories/model-table';
 import { countModels } from '$lib/server/repositories/models';
@@ -10,10 +9,11 @@ const SIZE = 25;
 
 export async function load({ parent, url, cookies }) {
   const { crate, kind } = await parent();
-  const query = modelTableQuery.safeParse({ ...Object.fromEntries(url.searchParams), kind });
-  if (!query.success) error(400, 'This address asks for something that the table does not have.');
-  const { find = '', sort = 'name', down = false, page = 1, having, size = SIZE } = query.data;
-  const filters = filtersIn(query.data);
+  const asked = partPageQuery(kind).parse(Object.fromEntries(url.searchParams));
+  const { find = '', sort = 'name', down = false, page = 1, having, size = SIZE } = asked;
+  const filters = Object.fromEntries(
+    Object.entries(filtersIn(asked)).filter(([name]) => Object.hasOwn(FILTERS[kind], name))
+  );
   const shown = await forPage(async (db) => {
     const [table, counts] = await Promise.all([
       modelTable(db, { crateId: crate.id, kind, find, sort, down, page, size, having, filters }),
