@@ -56,9 +56,7 @@ export const handle: Handle = async ({ event, resolve }) => {
   // The two fonts that every page begins with are asked for with the page, and not once its styles have been read.
   const response = await resolve(event, {
     preload: ({ type, path }) =>
-      type === 'js' ||
-      type === 'css' ||
-      (type === 'font' && /-latin-(?:wght|400)-normal\.[^/]*woff2$/.test(path))
+      type === 'js' || type === 'css' || (type === 'font' && /-latin-(?:wght|400)-normal\.[^/]*woff2$/.test(path))
   });
   // Which crate was looked at last. Here and not in the page, which may be answered before its layout has been read.
   if (event.params.crate && event.route.id?.startsWith('/c/[crate]') && response.ok)
