@@ -53,10 +53,16 @@ export const handle: Handle = async ({ event, resolve }) => {
   }
   const moved = request.method === 'GET' || request.method === 'HEAD' ? movedTo(url) : undefined;
   if (moved) return new Response(null, { status: 308, headers: { location: moved } });
-  // The two fonts that every page begins with are asked for with the page, and not once its styles have been read.
+  const scripts: string[] = [];
   const response = await resolve(event, {
-    preload: ({ type, path }) =>
-      type === 'js' || type === 'css' || (type === 'font' && /-latin-(?:wght|400)-normal\.[^/]*woff2$/.test(path))
+    preload: ({ type, path }) => {
+      if (type === 'js') scripts.push(path);
+      // The two fonts that every page begins with are asked for with the page, and not once its styles have been read.
+      return type === 'css' || (type === 'font' && /-latin-(?:wght|400)-normal\.[^/]*woff2$/.test(path));
+    },
+    // The scripts stand in the page and not in a header, so that the page itself knows which they are (hooks.client.ts).
+    transformPageChunk: ({ html }) =>
+      html.replace('</head>', `${scripts.map((path) => `<link rel="modulepreload" href="${path}">`).join('')}</head>`)
   });
   // Which crate was looked at last. Here and not in the page, which may be answered before its layout has been read.
   if (event.params.crate && event.route.id?.startsWith('/c/[crate]') && response.ok)
