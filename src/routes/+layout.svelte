@@ -8,16 +8,25 @@
   import { afterNavigate, invalidateAll } from '$app/navigation';
   import { page } from '$app/state';
   import { server, watchServer } from '$lib/client/watch.svelte';
+  import type KeysHelpType from '$lib/ui/frame/KeysHelp.svelte';
   import { keys, onkeydown, onleave } from '$lib/ui/frame/keys.svelte';
   import Notices from '$lib/ui/frame/Notices.svelte';
+  import { NOT_LOADED, notices } from '$lib/ui/frame/notices.svelte';
 
   let { children } = $props();
   const crate = $derived((page.data as { crate?: { slug: string } }).crate);
 
-  // Loaded by the first who asks for it; afterwards it stays.
-  let helped = $state(false);
+  /** The list of keys: loaded by the first who asks for it; afterwards it stays. */
+  let KeysHelp = $state.raw<typeof KeysHelpType>();
   $effect(() => {
-    if (keys.setting.help) helped = true;
+    if (keys.setting.help && !KeysHelp)
+      import('$lib/ui/frame/KeysHelp.svelte').then(
+        (module) => (KeysHelp = module.default),
+        () => {
+          keys.setting.help = false;
+          notices.add('error', NOT_LOADED);
+        }
+      );
   });
 
   /** Where a new page is read from: what asks for it, else its heading. Elsewhere on the same page the focus stays where it is. */
@@ -49,11 +58,7 @@
 {/if}
 {@render children()}
 <Notices />
-{#if helped}
-  {#await import('$lib/ui/frame/KeysHelp.svelte') then { default: KeysHelp }}
-    <KeysHelp href={crate ? `/c/${crate.slug}/keys` : undefined} />
-  {/await}
-{/if}
+{#if KeysHelp}<KeysHelp href={crate ? `/c/${crate.slug}/keys` : undefined} />{/if}
 
 <style>
   .away {

@@ -1,14 +1,23 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
+  import type FinderType from './Finder.svelte';
   import { keys } from '$lib/ui/frame/keys.svelte';
+  import { NOT_LOADED, notices } from '$lib/ui/frame/notices.svelte';
 
   let { crate, open = $bindable(false) }: { crate: { id: string; slug: string }; open?: boolean } = $props();
   const home = $derived(`/c/${crate.slug}`);
 
-  // What is found here is loaded by the first who looks for something; afterwards it stays.
-  let wanted = $state(false);
+  /** What looks and finds: loaded by the first who looks for something; afterwards it stays. */
+  let Finder = $state.raw<typeof FinderType>();
   $effect(() => {
-    if (open) wanted = true;
+    if (open && !Finder)
+      import('./Finder.svelte').then(
+        (module) => (Finder = module.default),
+        () => {
+          open = false;
+          notices.add('error', NOT_LOADED);
+        }
+      );
   });
   // Works while typing too: it is no single key.
   function onkeydown(event: KeyboardEvent): void {
@@ -31,6 +40,4 @@
 </script>
 
 <svelte:window {onkeydown} />
-{#if wanted}
-  {#await import('./Finder.svelte') then { default: Finder }}<Finder {crate} bind:open />{/await}
-{/if}
+{#if Finder}<Finder {crate} bind:open />{/if}

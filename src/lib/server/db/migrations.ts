@@ -420,16 +420,21 @@ export const MIGRATIONS: readonly Migration[] = [
   }
 ];
 
-const ID = 'char(26) character set ascii collate ascii_bin';
+/** An id inside of JSON. What came in from outside may hold one that is none: it is kept as it is, and found by nobody. */
+const idIn = (json: string, path: string): [type: string, expression: string] => [
+  'varchar(26) character set utf8mb4 collate utf8mb4_bin',
+  `left(json_value(${json}, '$.${path}'), 26)`
+];
+/** Of migration 033, as it stands. */
 const WORKED_OUT: Record<string, Record<string, [type: string, expression: string]>> = {
   runs: {
-    drive_id: [ID, "json_value(chain, '$.ids.driveId')"],
+    drive_id: idIn('chain', 'ids.driveId'),
     write_MBps: ['double', "cast(json_value(results, '$.writeMBps') as double)"]
   },
   builds: {
-    host_id: [ID, "json_value(choice, '$.hostId')"],
-    enclosure_id: [ID, "json_value(choice, '$.enclosureId')"],
-    job_id: [ID, "json_value(choice, '$.jobId')"]
+    host_id: idIn('choice', 'hostId'),
+    enclosure_id: idIn('choice', 'enclosureId'),
+    job_id: idIn('choice', 'jobId')
   },
   judgements: {
     // What is not known comes last, whichever way a list is sorted.
@@ -439,7 +444,10 @@ const WORKED_OUT: Record<string, Record<string, [type: string, expression: strin
   },
   quotes: {
     // A price that never expires holds on every day.
-    expires: ['varchar(10) character set ascii collate ascii_bin', "coalesce(json_value(details, '$.expires'), '9999')"]
+    expires: [
+      'varchar(10) character set utf8mb4 collate utf8mb4_bin',
+      "left(coalesce(json_value(details, '$.expires'), '9999'), 10)"
+    ]
   }
 };
 const INDEXES: Record<string, string[][]> = {

@@ -163,3 +163,18 @@ describe('an index leads to what a page asks for', () => {
   );
   it('the newest of the history', () => inOrder(() => listEvents(db, { crateId, limit: 50 })));
 });
+
+it('an id that is none, in a result from outside, is kept as it is and found by nobody', async () => {
+  const [run] = (await db('runs').where({ crate_id: crateId }).limit(1)) as Record<string, unknown>[];
+  const odd = ['x'.repeat(400), 'ü 😀', ''];
+  for (const [i, driveId] of odd.entries()) {
+    const id = newId();
+    const json = { ...run, results: JSON.stringify(run!.results), conditions: JSON.stringify(run!.conditions) };
+    const chain = { ...(run!.chain as object), ids: { driveId } };
+    const text = { accepted: JSON.stringify(run!.accepted), chain: JSON.stringify(chain) };
+    await db('runs').insert({ ...json, ...text, id, busy_drive: null });
+    expect((await db('runs').where({ id }).first('chain')) as object, `${i}`).toEqual({ chain });
+  }
+  const counted = await countingRuns(db, { crateId, simulated: false, driveIds: [ids.drive] });
+  expect(counted.every(({ ids: { driveId } }) => driveId === ids.drive)).toBe(true);
+});

@@ -37,7 +37,11 @@
     const want = () => {
       if (wanted) return;
       wanted = true;
-      void plotLibrary().then((library) => (plotly = library));
+      // One that could not be had is asked for again, the next time somebody looks.
+      plotLibrary().then(
+        (library) => (plotly = library),
+        () => (wanted = false)
+      );
     };
     const looking = new IntersectionObserver((seen) => seen.some(({ isIntersecting }) => isIntersecting) && want(), {
       rootMargin: '200px'

@@ -7,6 +7,9 @@ export type Notice = {
   links?: readonly { label: string; href: string }[];
 };
 
+/** Where a piece of the program that is loaded when it is needed did not come. */
+export const NOT_LOADED = 'This could not be loaded. Try it again once Ash Crate answers.';
+
 let next = 1;
 const list = $state<Notice[]>([]);
 

@@ -1,5 +1,4 @@
 <script lang="ts">
-  import { untrack } from 'svelte';
   import { Button, Checkbox, Tab, TabContent, Tabs } from 'carbon-components-svelte';
   import type { AppliedRule } from '#core/house-rules/house-rules';
   import type { RankReport } from '#core/compare/ranking/request';
@@ -45,11 +44,6 @@
   let against = $state<string>();
   let at = $state(1);
   let tab = $state(0);
-  /** Tabs that were looked at: the others are not made yet. */
-  let opened = $state.raw<ReadonlySet<number>>(new Set([0]));
-  $effect(() => {
-    if (!untrack(() => opened).has(tab)) opened = new Set([...untrack(() => opened), tab]);
-  });
   let fold = $state(true);
   const traces = $derived(
     rankTraces(report.rows, report.frontierPerTB, report.alternatives, names.lineOf, names.capacityOf, currency)
@@ -161,7 +155,7 @@
       {/if}
     </TabContent>
     <TabContent>
-      {#if opened.has(1)}<Rejected
+      {#if tab === 1}<Rejected
           rejected={report.rejected}
           considered={report.considered}
           chainOf={names.chainOf}
@@ -169,7 +163,7 @@
         />{/if}
     </TabContent>
     <TabContent>
-      {#if opened.has(2)}<ReadyMade ways={report.alternatives} {home} {currency} />{/if}
+      {#if tab === 2}<ReadyMade ways={report.alternatives} {home} {currency} />{/if}
     </TabContent>
   {/snippet}
 </Tabs>

@@ -18,7 +18,7 @@ export const eventOperations = {
   listEventsOf: operation({
     method: 'get',
     path: `${CRATE}/events`,
-    summary: 'The log of a crate, newest first.',
+    summary: 'The log of a crate, the last entry first.',
     params: inCrate,
     query: z.object({ ...partQuery, limit: partQuery.limit.default(200) }),
     response: z.array(event),

@@ -37,6 +37,7 @@ import {
 
 /** A series of a million samples and several columns, as JSON. */
 const SERIES_BODY = 80_000_000;
+
 /** The operations at `…/runs`, by their names in the OpenAPI document. */
 export const runOperations = {
   listRuns: operation({

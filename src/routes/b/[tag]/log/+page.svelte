@@ -47,7 +47,7 @@
       </tbody>
     </table></Wide
   >
-  {#if data.total === 0}<p class="quiet">Nothing in this log matches “{data.query.find}”.</p>{/if}
+  {#if data.total === 0 && data.query.find}<p class="quiet">Nothing in this log matches “{data.query.find}”.</p>{/if}
   <Pages total={data.total} page={data.query.page} size={data.query.size} href={list.pageHref} />
 </div>
 

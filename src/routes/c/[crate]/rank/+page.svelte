@@ -25,7 +25,7 @@
   $effect(() => untrack(() => ranking.open()));
 
   // While the combinations are worked out, what draws their chart is loaded.
-  $effect(() => void plotLibrary());
+  $effect(() => void plotLibrary().catch(() => undefined));
   const home = $derived(`/c/${data.crate.slug}`);
   const job = $derived(data.jobs.find((one) => one.id === ranking.chosen.jobId));
   const report = $derived(ranking.report);
