@@ -18,15 +18,16 @@
 
   /** The list of keys: loaded by the first who asks for it; afterwards it stays. */
   let KeysHelp = $state.raw<typeof KeysHelpType>();
+  async function load(): Promise<void> {
+    try {
+      KeysHelp = (await import('$lib/ui/frame/KeysHelp.svelte')).default;
+    } catch {
+      keys.setting.help = false;
+      notices.add('error', NOT_LOADED);
+    }
+  }
   $effect(() => {
-    if (keys.setting.help && !KeysHelp)
-      import('$lib/ui/frame/KeysHelp.svelte').then(
-        (module) => (KeysHelp = module.default),
-        () => {
-          keys.setting.help = false;
-          notices.add('error', NOT_LOADED);
-        }
-      );
+    if (keys.setting.help && !KeysHelp) void load();
   });
 
   /** Where a new page is read from: what asks for it, else its heading. Elsewhere on the same page the focus stays where it is. */

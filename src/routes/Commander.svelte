@@ -9,15 +9,16 @@
 
   /** What looks and finds: loaded by the first who looks for something; afterwards it stays. */
   let Finder = $state.raw<typeof FinderType>();
+  async function load(): Promise<void> {
+    try {
+      Finder = (await import('./Finder.svelte')).default;
+    } catch {
+      open = false;
+      notices.add('error', NOT_LOADED);
+    }
+  }
   $effect(() => {
-    if (open && !Finder)
-      import('./Finder.svelte').then(
-        (module) => (Finder = module.default),
-        () => {
-          open = false;
-          notices.add('error', NOT_LOADED);
-        }
-      );
+    if (open && !Finder) void load();
   });
   // Works while typing too: it is no single key.
   function onkeydown(event: KeyboardEvent): void {

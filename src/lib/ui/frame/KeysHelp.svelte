@@ -7,7 +7,8 @@
 </script>
 
 <Modal passiveModal bind:open={keys.setting.help} modalHeading="Keys" size="xs">
-  <table class="plain-table">
+  <!-- Read from its top: else the focus, and the view with it, goes to the switch at its foot. -->
+  <table class="plain-table" tabindex="-1" data-modal-primary-focus>
     <thead><tr><th>Key</th><th>What it does</th></tr></thead>
     <tbody>
       {#each keys.list as key (key.keys)}
@@ -32,6 +33,10 @@
     padding: 1px 7px;
     border: 1px solid var(--ash-edge);
     font: 12px var(--ash-mono);
+    white-space: nowrap;
+  }
+  table:focus {
+    outline: none;
   }
   table,
   .all {

@@ -8,7 +8,7 @@ export type Notice = {
 };
 
 /** Where a piece of the program that is loaded when it is needed did not come. */
-export const NOT_LOADED = 'This could not be loaded. Try it again once Ash Crate answers.';
+export const NOT_LOADED = 'This could not be loaded. Reload the page once Ash Crate answers.';
 
 let next = 1;
 const list = $state<Notice[]>([]);
