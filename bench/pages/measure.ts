@@ -1,5 +1,6 @@
 import { gzipSync } from 'node:zlib';
 import { chromium, type Browser, type Page } from '@playwright/test';
+import { chartAlone, chartLibrary, longestTask, type Task } from './tasks.ts';
 
 type Crate = { slug: string; tag: string };
 
@@ -54,7 +55,7 @@ async function serve(address: string): Promise<Served> {
   return { ms, kB: body.length / 1000, gzipKB: gzipSync(body).length / 1000 };
 }
 
-type Opened = { readyMs: number; requests: number; scriptKB: number; shift: number; longestMs: number };
+type Opened = { readyMs: number; requests: number; scriptKB: number; shift: number };
 
 /** Opens a page with nothing cached, as somebody who comes for the first time. */
 async function open(browser: Browser, address: string): Promise<Opened> {
@@ -74,7 +75,7 @@ async function open(browser: Browser, address: string): Promise<Opened> {
 }
 /* Both run in the page. */
 function observe(): void {
-  const seen = { shift: 0, longestMs: 0 };
+  const seen = { shift: 0 };
   Object.assign(window, { seen });
   new PerformanceObserver((list) => {
     for (const entry of list.getEntries()) {
@@ -83,60 +84,14 @@ function observe(): void {
       if (!hadRecentInput) seen.shift += value;
     }
   }).observe({ type: 'layout-shift', buffered: true });
-  new PerformanceObserver((list) => {
-    for (const entry of list.getEntries()) seen.longestMs = Math.max(seen.longestMs, entry.duration);
-  }).observe({ type: 'longtask', buffered: true });
 }
-function seenSoFar(): { shift: number; longestMs: number; scriptKB: number } {
-  const { seen = { shift: 0, longestMs: 0 } }: Window & { seen?: { shift: number; longestMs: number } } = window;
+function seenSoFar(): { shift: number; scriptKB: number } {
+  const { seen = { shift: 0 } }: Window & { seen?: { shift: number } } = window;
   const scripts = performance
     .getEntriesByType('resource')
     .filter((entry) => entry instanceof PerformanceResourceTiming)
     .filter(({ name }) => name.endsWith('.js'));
   return { ...seen, scriptKB: scripts.reduce((sum, { encodedBodySize }) => sum + encodedBodySize, 0) / 1000 };
-}
-
-/**
- * What the chart library alone costs: the longest task while it is evaluated and draws one chart on a page with next to nothing on it.
- * @param from a page with a chart, to learn which file the library is in
- */
-async function chartAlone(browser: Browser, { empty, from }: { empty: string; from: string }): Promise<number> {
-  const first = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-  const files: { url: string; size: number }[] = [];
-  first.on('response', (response) => {
-    if (response.url().endsWith('.js'))
-      void response.body().then(
-        (body) => files.push({ url: response.url(), size: body.length }),
-        () => {}
-      );
-  });
-  await first.goto(from);
-  await first.waitForSelector('.js-plotly-plot');
-  await first.close();
-  const library = files.sort((a, b) => b.size - a.size)[0]!.url;
-  // With nothing cached, as for whoever comes for the first time.
-  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-  await page.addInitScript(observe);
-  await page.goto(empty);
-  await page.waitForSelector('html[data-ready="yes"]');
-  await page.waitForTimeout(QUIET_MS);
-  await page.evaluate(async (url) => {
-    Object.assign(window, { seen: { shift: 0, longestMs: 0 } });
-    new PerformanceObserver((list) => {
-      const { seen }: Window & { seen?: { longestMs: number } } = window;
-      for (const entry of list.getEntries()) seen!.longestMs = Math.max(seen!.longestMs, entry.duration);
-    }).observe({ type: 'longtask' });
-    const module = (await import(url)) as Record<string, { newPlot?: (...args: unknown[]) => Promise<unknown> }>;
-    const chart = Object.values(module)
-      .flatMap((one) => [one, (one as { default?: typeof one }).default])
-      .find((one) => one?.newPlot);
-    const at = document.body.appendChild(document.createElement('div'));
-    await chart!.newPlot!(at, [{ x: [0, 1, 2], y: [3, 1, 2] }], { width: 800, height: 300 });
-  }, library);
-  await page.waitForTimeout(QUIET_MS);
-  const { longestMs } = await page.evaluate(seenSoFar);
-  await page.close();
-  return longestMs;
 }
 
 /** How long it is from the click that asks for a ranking to its first rows, and how long of it the combining itself took, ms. */
@@ -184,6 +139,7 @@ async function firstClick(page: Page, address: string): Promise<number> {
   );
 }
 
+const said = ({ ms, processorMs }: Task): string => `${one(ms)} ms (${one(processorMs)} on the processor)`;
 const line = (cells: readonly (string | number)[]): string => `| ${cells.join(' | ')} |`;
 const one = (value: number, digits = 0): string => value.toFixed(digits);
 
@@ -216,10 +172,12 @@ export async function measurePages(address: string, crates: { demo: Crate; large
   for (let round = 0; round < ROUNDS.browser; round++)
     for (const page of [empty, ...pages.map(({ large }) => large)])
       clicks.set(page, [...(clicks.get(page) ?? []), await firstClick(warm, address + page)]);
-  const chartMs = await chartAlone(browser, {
-    empty: address + empty,
-    from: `${address}/b/${crates.demo.tag}/pads/heat`
-  });
+  const library = await chartLibrary(browser, `${address}/b/${crates.demo.tag}/pads/heat`);
+  const tasks = new Map<string, Task[]>();
+  for (let round = 0; round < ROUNDS.browser; round++)
+    for (const page of [...pages.flatMap(({ demo, large }) => [demo, large]), empty, '/'])
+      tasks.set(page, [...(tasks.get(page) ?? []), await longestTask(browser, address + page, library)]);
+  const chart = await chartAlone(browser, address + empty, library);
   const rankings = [];
   for (const { slug } of [crates.demo, crates.large])
     rankings.push(await rankingOf(browser, `${address}/c/${slug}/jobs`));
@@ -228,6 +186,7 @@ export async function measurePages(address: string, crates: { demo: Crate; large
   const ms = (page: string) => middle((served.get(page) ?? []).map((all) => all.ms));
   const last = (page: string) => served.get(page)?.at(-1) as Served;
   const worst = (page: string, of: (all: Opened) => number) => Math.max(...(opened.get(page) ?? []).map(of));
+  const task = (page: string, of: keyof Task = 'processorMs') => middle((tasks.get(page) ?? []).map((all) => all[of]));
   const click = (page: string) => middle(clicks.get(page) ?? []);
   console.log(
     line([
@@ -241,12 +200,15 @@ export async function measurePages(address: string, crates: { demo: Crate; large
       'requests',
       'script kB',
       'shift',
-      'longest task ms',
+      'task ms demo',
+      'task ms large',
+      'on processor demo',
+      'on processor large',
       'ready ms',
       'first click'
     ])
   );
-  console.log(line(Array.from({ length: 13 }, () => '---')));
+  console.log(line(Array.from({ length: 16 }, () => '---')));
   for (const { demo, large } of pages)
     console.log(
       line([
@@ -266,7 +228,10 @@ export async function measurePages(address: string, crates: { demo: Crate; large
           ),
           3
         ),
-        one(worst(large, (all) => all.longestMs)),
+        one(task(demo, 'ms')),
+        one(task(large, 'ms')),
+        one(task(demo)),
+        one(task(large)),
         one(middle((opened.get(large) ?? []).map((all) => all.readyMs))),
         one(click(large) / click(empty), 1)
       ])
@@ -275,11 +240,11 @@ export async function measurePages(address: string, crates: { demo: Crate; large
     `First page: ${worst('/', (all) => all.requests)} requests, ${one(worst('/', (all) => all.scriptKB))} kB of scripts, shift ${one(
       worst('/', (all) => all.shift),
       3
-    )}, longest task ${one(worst('/', (all) => all.longestMs))} ms.`
+    )}, longest task ${one(task('/', 'ms'))} ms, ${one(task('/'))} ms of it on the processor.`
   );
   const demoMs = pages.map(({ demo }) => ms(demo));
   console.log(
-    `Demo in the median of all pages: ${one(middle(demoMs), 1)} ms. The chart library alone, evaluated and with one chart: longest task ${one(chartMs)} ms. A page with next to nothing (${empty}): longest task ${one(worst(empty, (all) => all.longestMs))} ms, first click ${one(click(empty))} ms.`
+    `Demo in the median of all pages: ${one(middle(demoMs), 1)} ms. The chart library alone: ${said(chart.read)} to evaluate, ${said(chart.drawn)} for one chart. A page with next to nothing (${empty}): longest task ${one(task(empty, 'ms'))} ms, ${one(task(empty))} ms of it on the processor; first click ${one(click(empty))} ms.`
   );
   for (const [i, name] of ['demo', 'large'].entries()) {
     const { rowsMs, computedMs } = rankings[i]!;

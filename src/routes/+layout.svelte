@@ -8,6 +8,7 @@
   import { afterNavigate, invalidateAll } from '$app/navigation';
   import { page } from '$app/state';
   import { server, watchServer } from '$lib/client/watch.svelte';
+  import { whenAlive } from '$lib/ui/common/in-turn';
   import type KeysHelpType from '$lib/ui/frame/KeysHelp.svelte';
   import { keys, onkeydown, onleave } from '$lib/ui/frame/keys.svelte';
   import Notices from '$lib/ui/frame/Notices.svelte';
@@ -42,7 +43,7 @@
 
   $effect(() => {
     keys.load();
-    document.documentElement.dataset.ready = 'yes';
+    whenAlive(() => (document.documentElement.dataset.ready = 'yes'));
     // Ticks that an earlier page could not send; nothing is read where none can be.
     if (localStorage.getItem('sheet-queue')) void import('$lib/client/refused-entries').then((m) => m.sendLeftOver());
     return watchServer(() => void invalidateAll());

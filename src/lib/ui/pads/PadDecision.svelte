@@ -6,6 +6,7 @@
   import PadVerdict from './PadVerdict.svelte';
   import Proposals from './Proposals.svelte';
   import type { PadStation } from './station.svelte';
+  import Part from '../common/Part.svelte';
 
   /** From the gap that is there to the pad that closes it: measured, chosen, judged, proposed, and tried on. */
   let {
@@ -29,15 +30,19 @@
   const { chips, gaps, laid, proposals, tried } = $derived(station);
 </script>
 
-<GapFields {chips} rows={laid.rows} {gaps} onset={(component, mm) => station.measureGap(component, mm)} />
-{#if laid.rows.length > 0}
-  <h2>Pads{tried ? ', tried and not kept yet' : kept ? ', as kept' : ', chosen by the program'}</h2>
-  <PadTable {station} {stacking} />
-{/if}
-<PadVerdict {station} {tag} />
-{#if proposals}
-  <Proposals {proposals} current={laid.rows} onpick={(proposal) => station.pick(proposal)} />
-  {#if laid.rows.length > 0}
-    <DryFit rows={laid.rows} {last} {busy} {onrecord} onnext={(untouched) => station.nextAfter(untouched)} />
-  {/if}
-{/if}
+<Part><GapFields {chips} rows={laid.rows} {gaps} onset={(component, mm) => station.measureGap(component, mm)} /></Part>
+<Part
+  >{#if laid.rows.length > 0}
+    <h2>Pads{tried ? ', tried and not kept yet' : kept ? ', as kept' : ', chosen by the program'}</h2>
+    <PadTable {station} {stacking} />
+  {/if}</Part
+>
+<Part><PadVerdict {station} {tag} /></Part>
+<Part
+  >{#if proposals}
+    <Proposals {proposals} current={laid.rows} onpick={(proposal) => station.pick(proposal)} />
+    {#if laid.rows.length > 0}
+      <DryFit rows={laid.rows} {last} {busy} {onrecord} onnext={(untouched) => station.nextAfter(untouched)} />
+    {/if}
+  {/if}</Part
+>

@@ -12,6 +12,7 @@
   import ChainTiles from './ChainTiles.svelte';
   import Decided from './Decided.svelte';
   import Findings from './Findings.svelte';
+  import Part from '../common/Part.svelte';
   import Reasons from './Reasons.svelte';
   import Share from './Share.svelte';
   import SinceStart from './SinceStart.svelte';
@@ -128,46 +129,50 @@
   </header>
   <!-- What it comes to is read before how it is chosen; it stands beside it. -->
   <div class="ticket">
-    <Ticket
-      {tag}
-      {stage}
-      {input}
-      {report}
-      answers={pairing.answers}
-      next={pairing.next}
-      {folded}
-      onfold={fold}
-      {hrefOf}
-    />
+    <Part
+      ><Ticket
+        {tag}
+        {stage}
+        {input}
+        {report}
+        answers={pairing.answers}
+        next={pairing.next}
+        {folded}
+        onfold={fold}
+        {hrefOf}
+      /></Part
+    >
   </div>
   <div class="controls no-print">
-    {#if pairing.tileAt('job').options.length > 0}
-      <div class="job"><TilePicker {pairing} tile={pairing.tileAt('job')} /></div>
-    {/if}
-    {#if input?.host.os.family === 'windows'}
-      <div class="policy">
-        <Select
-          size="sm"
-          labelText="Write cache on Windows"
-          selected={choice.writeCache ?? ''}
-          on:update={(e) => setPolicy(String(e.detail))}
-        >
-          <SelectItem value="" text={`not noted (${usualPolicy})`} />
-          <SelectItem value="quick-removal" text="quick removal" />
-          <SelectItem value="performance" text="better performance" />
-        </Select>
-      </div>
-    {/if}
-    {@render head?.({ input, report })}
+    <Part>
+      {#if pairing.tileAt('job').options.length > 0}
+        <div class="job"><TilePicker {pairing} tile={pairing.tileAt('job')} /></div>
+      {/if}
+      {#if input?.host.os.family === 'windows'}
+        <div class="policy">
+          <Select
+            size="sm"
+            labelText="Write cache on Windows"
+            selected={choice.writeCache ?? ''}
+            on:update={(e) => setPolicy(String(e.detail))}
+          >
+            <SelectItem value="" text={`not noted (${usualPolicy})`} />
+            <SelectItem value="quick-removal" text="quick removal" />
+            <SelectItem value="performance" text="better performance" />
+          </Select>
+        </div>
+      {/if}
+      {@render head?.({ input, report })}</Part
+    >
   </div>
   <div class="work">
     {@render notice?.()}
     <div class="chain">
       <ChainTiles {pairing} />
-      <ChainLane {pairing} {measured} />
+      <Part><ChainLane {pairing} {measured} /></Part>
     </div>
-    {#if report}
-      {#if pairing.changes && pairing.began}
+    <Part>
+      {#if report && pairing.changes && pairing.began}
         <SinceStart
           swapped={pairing.swapped}
           changes={pairing.changes}
@@ -178,25 +183,31 @@
           onstart={() => pairing.startHere()}
         />
       {/if}
-      <Findings
-        findings={report.findings}
-        offers={around?.offers ?? []}
-        onswap={(place, id) => pairing.swap(place, id)}
-      />
-      <Reasons {report} changes={pairing.changes} bind:selected={pairing.selected} {hrefOf} />
-      <Decided rules={report.houseRules} href={home && `${home}/house-rules`} />
-      {#if input}<Share {heading} {tag} {input} {report} answers={pairing.answers} />{/if}
-      {#if around}
-        <WhatIfPanel
-          {around}
-          place={pairing.place}
-          hasJob={job !== undefined}
-          measured={measuredOn}
-          onplace={(where) => (pairing.place = where)}
+      {#if report}
+        <Findings
+          findings={report.findings}
+          offers={around?.offers ?? []}
           onswap={(place, id) => pairing.swap(place, id)}
-          onchoose={onchange}
         />
       {/if}
+    </Part>
+    <Part>
+      {#if report}
+        <Reasons {report} changes={pairing.changes} bind:selected={pairing.selected} {hrefOf} />
+        <Decided rules={report.houseRules} href={home && `${home}/house-rules`} />
+        {#if input}<Share {heading} {tag} {input} {report} answers={pairing.answers} />{/if}
+      {/if}
+    </Part>
+    {#if report && around}
+      <WhatIfPanel
+        {around}
+        place={pairing.place}
+        hasJob={job !== undefined}
+        measured={measuredOn}
+        onplace={(where) => (pairing.place = where)}
+        onswap={(place, id) => pairing.swap(place, id)}
+        onchoose={onchange}
+      />
     {/if}
   </div>
 </div>

@@ -8,6 +8,7 @@
   import Verdict from '../common/Verdict.svelte';
   import { VERDICT_WORD } from '../common/verdicts';
   import Assumed from './Assumed.svelte';
+  import Part from '../common/Part.svelte';
 
   type Props = {
     tag?: string | undefined;
@@ -108,7 +109,11 @@
         {/each}
         <div>
           <dt>Assumed</dt>
-          <dd><Assumed assumed={report.assumed} {hrefOf} /></dd>
+          <dd>
+            <Part
+              >{#if report}<Assumed assumed={report.assumed} {hrefOf} />{/if}</Part
+            >
+          </dd>
         </div>
       </dl>
     {:else}

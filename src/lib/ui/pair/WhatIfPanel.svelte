@@ -52,144 +52,153 @@
     <Tab label="If it falls back" />
     {#snippet content()}
       <TabContent>
-        <p class="places" role="group" aria-label="Which part">
-          {#each PLACES as one (one)}<button type="button" aria-pressed={place === one} onclick={() => onplace(one)}
-              >{PLACE_WORD[one]} <span class="figure">{around.swaps[one].length}</span></button
-            >{/each}
-          <span class="small quiet">every other {PLACE_WORD[place]} of the crate, planned</span>
-        </p>
-        <Wide label="Every other {PLACE_WORD[place]}">
-          <table class="plain-table">
-            <thead>
-              <tr>
-                <SortHead label="Part" sorted={dir('name')} onsort={() => by('name')} />
-                <th scope="col">Do I have it?</th>
-                <SortHead label="Verdict" sorted={dir('verdict')} onsort={() => by('verdict')} />
-                <th scope="col">Runs as</th>
-                <SortHead label="Read, MB/s" number sorted={dir('read')} onsort={() => by('read')} />
-                <SortHead label="Write, MB/s" number sorted={dir('write')} onsort={() => by('write')} />
-                <SortHead label="After the cache" number sorted={dir('sustained')} onsort={() => by('sustained')} />
-                {#if hasJob}<SortHead label="Job" number sorted={dir('seconds')} onsort={() => by('seconds')} />{/if}
-                <SortHead label="To pay" number sorted={dir('price')} onsort={() => by('price')} />
-                <SortHead label="Per MB/s gained" number sorted={dir('perGain')} onsort={() => by('perGain')} />
-                <th scope="col"><span class="hidden-visually">Put in</span></th>
-              </tr>
-            </thead>
-            <tbody>
-              {#each rows as row (row.id)}
-                <tr>
-                  <th scope="row">{row.name}</th>
-                  <td>{stockWord(row)}</td>
-                  <td title={row.worst}><Verdict verdict={row.verdict} /></td>
-                  <td>{row.runsAs ?? '–'}</td>
-                  <td class="number figure">{mbps(row.read)}</td>
-                  <td class="number figure">{mbps(row.write)}</td>
-                  <td class="number figure">{mbps(row.sustained)}</td>
-                  {#if hasJob}<td class="number figure">{row.seconds === null ? '–' : duration(row.seconds)}</td>{/if}
-                  <td class="number figure"
-                    >{row.price
-                      ? row.price.amount === 0
-                        ? 'nothing'
-                        : money(row.price.amount, row.price.currency)
-                      : '?'}</td
-                  >
-                  <td class="number figure"
-                    >{row.perGain
-                      ? row.perGain.amount === 0
-                        ? 'nothing'
-                        : `${figure(row.perGain.amount)}\u202f${row.perGain.currency}`
-                      : '–'}</td
-                  >
-                  <td
-                    ><button type="button" class="link" onclick={() => onswap(place, row.id)}
-                      >Use it<span class="hidden-visually">: {row.name}</span></button
-                    ></td
-                  >
-                </tr>
-              {:else}<tr><td colspan="11" class="quiet">The crate has no other {PLACE_WORD[place]}.</td></tr>{/each}
-            </tbody>
-          </table>
-        </Wide>
-      </TabContent>
-      <TabContent>
-        <Wide label="This drive in this enclosure on every port">
-          <table class="plain-table">
-            <thead>
-              <tr>
-                <th scope="col">Computer and port</th><th scope="col">Cable</th><th scope="col">Verdict</th><th
-                  scope="col">Runs as</th
-                >
-                <th scope="col" class="number">Read, MB/s</th><th scope="col" class="number">Write, MB/s</th>
-                <th scope="col" class="number">Measured write</th>
-                {#if hasJob}<th scope="col" class="number">Job</th><th scope="col">The job waits for</th>{/if}
-                <th scope="col"><span class="hidden-visually">Go there</span></th>
-              </tr>
-            </thead>
-            <tbody>
-              {#each around.hosts as row (row.id)}
-                {@const run = measured.get(row.id)}
-                <tr>
-                  <th scope="row">{row.host} · {row.port}</th>
-                  <td
-                    >{row.cable}{#if row.otherCable}<span class="small quiet"> · another cable</span>{/if}</td
-                  >
-                  <td title={row.worst}><Verdict verdict={row.verdict} /></td>
-                  <td>{row.runsAs ?? '–'}</td>
-                  <td class="number figure">{mbps(row.read)}</td>
-                  <td class="number figure">{mbps(row.write)}</td>
-                  <td class="number"
-                    >{#if run?.writeMBps !== undefined}<span class="figure">{rate(run.writeMBps)}</span><br /><span
-                        class="small quiet">{run.simulated ? 'simulated' : 'measured'} {day(run.date)}</span
-                      >{:else}–{/if}</td
-                  >
-                  {#if hasJob}<td class="number figure">{row.seconds === null ? '–' : duration(row.seconds)}</td>
-                    <td>{row.waitsFor ?? '–'}</td>{/if}
-                  <td
-                    ><button type="button" class="link" onclick={() => onchoose(row.choice)}
-                      >Go there<span class="hidden-visually">: {row.host}, {row.port}</span></button
-                    ></td
-                  >
-                </tr>
-              {/each}
-            </tbody>
-          </table>
-        </Wide>
-      </TabContent>
-      <TabContent>
-        {#if around.fallbacks.length === 0}
-          <p class="quiet">
-            There is no lower mode that port, cable and enclosure share: it runs as planned, or not at all.
+        {#if selected === 0}
+          <p class="places" role="group" aria-label="Which part">
+            {#each PLACES as one (one)}<button type="button" aria-pressed={place === one} onclick={() => onplace(one)}
+                >{PLACE_WORD[one]} <span class="figure">{around.swaps[one].length}</span></button
+              >{/each}
+            <span class="small quiet">every other {PLACE_WORD[place]} of the crate, planned</span>
           </p>
-        {:else}
-          <p class="quiet small">
-            What the same build does when something holds the link down. A result near one of these rows names its
-            cause.
-          </p>
-          <Wide label="Lower modes of this link">
+          <Wide label="Every other {PLACE_WORD[place]}">
             <table class="plain-table">
               <thead>
                 <tr>
-                  <th scope="col">Comes up as</th><th scope="col">When</th><th scope="col" class="number">Read, MB/s</th
-                  >
-                  <th scope="col" class="number">Write, MB/s</th><th scope="col" class="number">After the cache</th>
-                  {#if hasJob}<th scope="col" class="number">Job</th>{/if}
+                  <SortHead label="Part" sorted={dir('name')} onsort={() => by('name')} />
+                  <th scope="col">Do I have it?</th>
+                  <SortHead label="Verdict" sorted={dir('verdict')} onsort={() => by('verdict')} />
+                  <th scope="col">Runs as</th>
+                  <SortHead label="Read, MB/s" number sorted={dir('read')} onsort={() => by('read')} />
+                  <SortHead label="Write, MB/s" number sorted={dir('write')} onsort={() => by('write')} />
+                  <SortHead label="After the cache" number sorted={dir('sustained')} onsort={() => by('sustained')} />
+                  {#if hasJob}<SortHead label="Job" number sorted={dir('seconds')} onsort={() => by('seconds')} />{/if}
+                  <SortHead label="To pay" number sorted={dir('price')} onsort={() => by('price')} />
+                  <SortHead label="Per MB/s gained" number sorted={dir('perGain')} onsort={() => by('perGain')} />
+                  <th scope="col"><span class="hidden-visually">Put in</span></th>
                 </tr>
               </thead>
               <tbody>
-                {#each around.fallbacks as row (row.label)}
+                {#each rows as row (row.id)}
                   <tr>
-                    <th scope="row">{row.label}</th>
-                    <td>{row.when}</td>
-                    <td class="number figure">{row.read ? `${rate(row.read.low)} – ${rate(row.read.high)}` : '–'}</td>
-                    <td class="number figure">{row.write ? `${rate(row.write.low)} – ${rate(row.write.high)}` : '–'}</td
-                    >
+                    <th scope="row">{row.name}</th>
+                    <td>{stockWord(row)}</td>
+                    <td title={row.worst}><Verdict verdict={row.verdict} /></td>
+                    <td>{row.runsAs ?? '–'}</td>
+                    <td class="number figure">{mbps(row.read)}</td>
+                    <td class="number figure">{mbps(row.write)}</td>
                     <td class="number figure">{mbps(row.sustained)}</td>
                     {#if hasJob}<td class="number figure">{row.seconds === null ? '–' : duration(row.seconds)}</td>{/if}
+                    <td class="number figure"
+                      >{row.price
+                        ? row.price.amount === 0
+                          ? 'nothing'
+                          : money(row.price.amount, row.price.currency)
+                        : '?'}</td
+                    >
+                    <td class="number figure"
+                      >{row.perGain
+                        ? row.perGain.amount === 0
+                          ? 'nothing'
+                          : `${figure(row.perGain.amount)}\u202f${row.perGain.currency}`
+                        : '–'}</td
+                    >
+                    <td
+                      ><button type="button" class="link" onclick={() => onswap(place, row.id)}
+                        >Use it<span class="hidden-visually">: {row.name}</span></button
+                      ></td
+                    >
+                  </tr>
+                {:else}<tr><td colspan="11" class="quiet">The crate has no other {PLACE_WORD[place]}.</td></tr>{/each}
+              </tbody>
+            </table>
+          </Wide>
+        {/if}
+      </TabContent>
+      <TabContent>
+        {#if selected === 1}
+          <Wide label="This drive in this enclosure on every port">
+            <table class="plain-table">
+              <thead>
+                <tr>
+                  <th scope="col">Computer and port</th><th scope="col">Cable</th><th scope="col">Verdict</th><th
+                    scope="col">Runs as</th
+                  >
+                  <th scope="col" class="number">Read, MB/s</th><th scope="col" class="number">Write, MB/s</th>
+                  <th scope="col" class="number">Measured write</th>
+                  {#if hasJob}<th scope="col" class="number">Job</th><th scope="col">The job waits for</th>{/if}
+                  <th scope="col"><span class="hidden-visually">Go there</span></th>
+                </tr>
+              </thead>
+              <tbody>
+                {#each around.hosts as row (row.id)}
+                  {@const run = measured.get(row.id)}
+                  <tr>
+                    <th scope="row">{row.host} · {row.port}</th>
+                    <td
+                      >{row.cable}{#if row.otherCable}<span class="small quiet"> · another cable</span>{/if}</td
+                    >
+                    <td title={row.worst}><Verdict verdict={row.verdict} /></td>
+                    <td>{row.runsAs ?? '–'}</td>
+                    <td class="number figure">{mbps(row.read)}</td>
+                    <td class="number figure">{mbps(row.write)}</td>
+                    <td class="number"
+                      >{#if run?.writeMBps !== undefined}<span class="figure">{rate(run.writeMBps)}</span><br /><span
+                          class="small quiet">{run.simulated ? 'simulated' : 'measured'} {day(run.date)}</span
+                        >{:else}–{/if}</td
+                    >
+                    {#if hasJob}<td class="number figure">{row.seconds === null ? '–' : duration(row.seconds)}</td>
+                      <td>{row.waitsFor ?? '–'}</td>{/if}
+                    <td
+                      ><button type="button" class="link" onclick={() => onchoose(row.choice)}
+                        >Go there<span class="hidden-visually">: {row.host}, {row.port}</span></button
+                      ></td
+                    >
                   </tr>
                 {/each}
               </tbody>
             </table>
           </Wide>
+        {/if}
+      </TabContent>
+      <TabContent>
+        {#if selected === 2}
+          {#if around.fallbacks.length === 0}
+            <p class="quiet">
+              There is no lower mode that port, cable and enclosure share: it runs as planned, or not at all.
+            </p>
+          {:else}
+            <p class="quiet small">
+              What the same build does when something holds the link down. A result near one of these rows names its
+              cause.
+            </p>
+            <Wide label="Lower modes of this link">
+              <table class="plain-table">
+                <thead>
+                  <tr>
+                    <th scope="col">Comes up as</th><th scope="col">When</th><th scope="col" class="number"
+                      >Read, MB/s</th
+                    >
+                    <th scope="col" class="number">Write, MB/s</th><th scope="col" class="number">After the cache</th>
+                    {#if hasJob}<th scope="col" class="number">Job</th>{/if}
+                  </tr>
+                </thead>
+                <tbody>
+                  {#each around.fallbacks as row (row.label)}
+                    <tr>
+                      <th scope="row">{row.label}</th>
+                      <td>{row.when}</td>
+                      <td class="number figure">{row.read ? `${rate(row.read.low)} – ${rate(row.read.high)}` : '–'}</td>
+                      <td class="number figure"
+                        >{row.write ? `${rate(row.write.low)} – ${rate(row.write.high)}` : '–'}</td
+                      >
+                      <td class="number figure">{mbps(row.sustained)}</td>
+                      {#if hasJob}<td class="number figure">{row.seconds === null ? '–' : duration(row.seconds)}</td
+                        >{/if}
+                    </tr>
+                  {/each}
+                </tbody>
+              </table>
+            </Wide>
+          {/if}
         {/if}
       </TabContent>
     {/snippet}

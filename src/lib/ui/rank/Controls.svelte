@@ -11,6 +11,7 @@
   } from '#core/compare/ranking/request';
   import RoomHelper from '../jobs/RoomHelper.svelte';
   import { CRITERION_WORD, type RankState } from './state';
+  import Part from '../common/Part.svelte';
 
   /** What a word of the list means, where that is not plain. */
   const ABOUT: Partial<Record<Criterion | Trait, string>> = {
@@ -111,25 +112,29 @@
 {/snippet}
 
 <form class="controls no-print" onsubmit={(e) => e.preventDefault()} aria-label="What is ranked">
-  <Select
-    size="sm"
-    labelText="For the job"
-    selected={chosen.jobId ?? ''}
-    on:update={(e) => onchange({ ...chosen, jobId: String(e.detail) })}
+  <Part
+    ><Select
+      size="sm"
+      labelText="For the job"
+      selected={chosen.jobId ?? ''}
+      on:update={(e) => onchange({ ...chosen, jobId: String(e.detail) })}
+    >
+      {#each jobs as job (job.id)}<SelectItem value={job.id} text={job.name} />{/each}
+    </Select></Part
   >
-    {#each jobs as job (job.id)}<SelectItem value={job.id} text={job.name} />{/each}
-  </Select>
 
   <!-- The answer comes first: what may be moved is unfolded by those who want to. -->
   <details open={narrowed}>
     <summary>Weights, limits and parts</summary>
     <fieldset>
       <legend>What counts how much</legend>
-      {#each CRITERIA as criterion (criterion)}{@render slider(criterion)}{/each}
-      <details open={TRAITS.some((trait) => chosen.weights[trait] !== undefined)}>
-        <summary>What else counts for you</summary>
-        {#each TRAITS as trait (trait)}{@render slider(trait)}{/each}
-      </details>
+      <Part>
+        {#each CRITERIA as criterion (criterion)}{@render slider(criterion)}{/each}
+        <details open={TRAITS.some((trait) => chosen.weights[trait] !== undefined)}>
+          <summary>What else counts for you</summary>
+          {#each TRAITS as trait (trait)}{@render slider(trait)}{/each}
+        </details></Part
+      >
       {#if moved}<Button kind="ghost" size="small" on:click={() => onchange({ ...chosen, weights: {} })}
           >Back to the house rule</Button
         >{/if}
@@ -137,32 +142,34 @@
 
     <fieldset>
       <legend>Limits</legend>
-      {#each LIMITS as [key, label, unit] (key)}
-        <TextInput
-          size="sm"
-          labelText="{label}, {unit === '' ? currency : unit}"
-          placeholder="any"
-          value={shownLimit(key)}
-          invalid={wrong[key] !== undefined}
-          invalidText={wrong[key] ?? ''}
-          on:change={(e) => limit(key, unit, String(e.detail ?? ''))}
+      <Part>
+        {#each LIMITS as [key, label, unit] (key)}
+          <TextInput
+            size="sm"
+            labelText="{label}, {unit === '' ? currency : unit}"
+            placeholder="any"
+            value={shownLimit(key)}
+            invalid={wrong[key] !== undefined}
+            invalidText={wrong[key] ?? ''}
+            on:change={(e) => limit(key, unit, String(e.detail ?? ''))}
+          />
+        {/each}
+        <RoomHelper takes="the least" ontake={(tb) => limit('minCapacityTB', 'TB', String(tb))} />
+        <Checkbox
+          labelText="Parts at hand only"
+          checked={chosen.filters.ownedOnly ?? false}
+          on:check={(e) => {
+            if (e.detail === (chosen.filters.ownedOnly ?? false)) return;
+            const { ownedOnly: _old, ...filters } = chosen.filters;
+            onchange({ ...chosen, filters: e.detail ? { ...filters, ownedOnly: true } : filters });
+          }}
         />
-      {/each}
-      <RoomHelper takes="the least" ontake={(tb) => limit('minCapacityTB', 'TB', String(tb))} />
-      <Checkbox
-        labelText="Parts at hand only"
-        checked={chosen.filters.ownedOnly ?? false}
-        on:check={(e) => {
-          if (e.detail === (chosen.filters.ownedOnly ?? false)) return;
-          const { ownedOnly: _old, ...filters } = chosen.filters;
-          onchange({ ...chosen, filters: e.detail ? { ...filters, ownedOnly: true } : filters });
-        }}
-      />
-      <Checkbox
-        labelText="What is in a build counts as at hand"
-        checked={chosen.takeApart}
-        on:check={(e) => e.detail !== chosen.takeApart && onchange({ ...chosen, takeApart: e.detail })}
-      />
+        <Checkbox
+          labelText="What is in a build counts as at hand"
+          checked={chosen.takeApart}
+          on:check={(e) => e.detail !== chosen.takeApart && onchange({ ...chosen, takeApart: e.detail })}
+        /></Part
+      >
       <div class="verdicts" role="group" aria-label="Verdicts">
         {#each [['works', 'Works'], ['limited', 'Limited'], ['check', 'Check first']] as const as [of, word] (of)}
           <Checkbox
@@ -177,17 +184,19 @@
     <fieldset>
       <legend>Among which parts</legend>
       {#each KINDS as [kind, key, label] (key)}
-        <MultiSelect
-          size="sm"
-          filterable
-          labelText={label}
-          label={usual[kind]}
-          placeholder={chosen[key] ? `${chosen[key].length} of ${parts[kind].length}` : usual[kind]}
-          items={parts[kind].map(({ id, name }) => ({ id, text: name }))}
-          selectedIds={chosen[key] ?? []}
-          on:select={(e) => pickParts(key, e.detail.selectedIds as string[], parts[kind].length)}
-          on:clear={() => pickParts(key, [], parts[kind].length)}
-        />
+        <Part>
+          <MultiSelect
+            size="sm"
+            filterable
+            labelText={label}
+            label={usual[kind]}
+            placeholder={chosen[key] ? `${chosen[key].length} of ${parts[kind].length}` : usual[kind]}
+            items={parts[kind].map(({ id, name }) => ({ id, text: name }))}
+            selectedIds={chosen[key] ?? []}
+            on:select={(e) => pickParts(key, e.detail.selectedIds as string[], parts[kind].length)}
+            on:clear={() => pickParts(key, [], parts[kind].length)}
+          /></Part
+        >
       {/each}
     </fieldset>
   </details>

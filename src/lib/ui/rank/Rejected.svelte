@@ -33,7 +33,7 @@
   {#each rejected as { code, count, examples } (code)}
     <details>
       <summary>
-        <span class="figure count">{count}</span>
+        <span class="figure count">{count.toLocaleString('en')}</span>
         <strong>{words(code)}</strong>
         <span class="small quiet"
           >{((100 * count) / considered).toFixed(count * 100 < considered ? 1 : 0)}&#8239;% of all</span

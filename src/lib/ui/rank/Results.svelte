@@ -3,6 +3,7 @@
   import type { AppliedRule } from '#core/house-rules/house-rules';
   import type { RankReport } from '#core/compare/ranking/request';
   import { duration } from '#core/quantities/format';
+  import { inTurn } from '../common/in-turn';
   import Plot from '../common/Plot.svelte';
   import { compareHref } from '../compare/laid';
   import Decided from '../pair/Decided.svelte';
@@ -44,7 +45,11 @@
   let against = $state<string>();
   let at = $state(1);
   let tab = $state(0);
+  /** The rows come after the answer, in a task of their own: both at once would hold up whoever types just then. */
+  let withRows = $state(false);
+  $effect(() => inTurn(() => (withRows = true)));
   let fold = $state(true);
+  const count = (many: number) => many.toLocaleString('en');
   const traces = $derived(
     rankTraces(report.rows, report.frontierPerTB, report.alternatives, names.lineOf, names.capacityOf, currency)
   );
@@ -71,10 +76,10 @@
 </script>
 
 <p class="summary" aria-live="polite">
-  <strong class="figure">{report.considered}</strong> combinations:
-  <strong class="figure">{report.accepted}</strong> ranked{report.filtered > 0
-    ? `, ${report.filtered} left out by your limits`
-    : ''}, <span class="figure">{report.rejected.reduce((sum, { count }) => sum + count, 0)}</span>
+  <strong class="figure">{count(report.considered)}</strong> combinations:
+  <strong class="figure">{count(report.accepted)}</strong> ranked{report.filtered > 0
+    ? `, ${count(report.filtered)} left out by your limits`
+    : ''}, <span class="figure">{count(report.rejected.reduce((sum, one) => sum + one.count, 0))}</span>
   rejected{report.accepted > report.rows.length ? `. The first ${report.rows.length} are shown` : ''}.
   <span class="quiet small">Combined in {duration(report.computedMs / 1000)}.</span>
 </p>
@@ -128,45 +133,45 @@
   </div>
 {/if}
 <Decided {rules} href="{home}/house-rules" />
-<Tabs bind:selected={tab}>
-  <Tab label="Ranking" />
-  <Tab label="Rejected" />
-  <Tab label="Ready-made" />
-  {#snippet content()}
-    <TabContent>
-      <div class="no-print">
-        <Checkbox labelText="One row for a pairing, whatever the computer" bind:checked={fold} />
-      </div>
-      <Table
-        rows={pageRows}
-        chainOf={names.chainOf}
-        nameOf={names.nameOf}
-        hrefOf={names.hrefOf}
-        currency={report.currency}
-        selected={looked && keyOf(looked)}
-        onselect={(key) => (selected = key)}
-      />
-      {#if pages > 1}
-        <p class="pages no-print">
-          <Button kind="ghost" size="small" disabled={here === 1} on:click={() => (at = here - 1)}>Previous</Button>
-          Page {here} of {pages}
-          <Button kind="ghost" size="small" disabled={here === pages} on:click={() => (at = here + 1)}>Next</Button>
-        </p>
-      {/if}
-    </TabContent>
-    <TabContent>
-      {#if tab === 1}<Rejected
-          rejected={report.rejected}
-          considered={report.considered}
+{#if withRows}<Tabs bind:selected={tab}>
+    <Tab label="Ranking" />
+    <Tab label="Rejected" />
+    <Tab label="Ready-made" />
+    {#snippet content()}
+      <TabContent>
+        <div class="no-print">
+          <Checkbox labelText="One row for a pairing, whatever the computer" bind:checked={fold} />
+        </div>
+        <Table
+          rows={pageRows}
           chainOf={names.chainOf}
+          nameOf={names.nameOf}
           hrefOf={names.hrefOf}
-        />{/if}
-    </TabContent>
-    <TabContent>
-      {#if tab === 2}<ReadyMade ways={report.alternatives} {home} {currency} />{/if}
-    </TabContent>
-  {/snippet}
-</Tabs>
+          currency={report.currency}
+          selected={looked && keyOf(looked)}
+          onselect={(key) => (selected = key)}
+        />
+        {#if pages > 1}
+          <p class="pages no-print">
+            <Button kind="ghost" size="small" disabled={here === 1} on:click={() => (at = here - 1)}>Previous</Button>
+            Page {here} of {pages}
+            <Button kind="ghost" size="small" disabled={here === pages} on:click={() => (at = here + 1)}>Next</Button>
+          </p>
+        {/if}
+      </TabContent>
+      <TabContent>
+        {#if tab === 1}<Rejected
+            rejected={report.rejected}
+            considered={report.considered}
+            chainOf={names.chainOf}
+            hrefOf={names.hrefOf}
+          />{/if}
+      </TabContent>
+      <TabContent>
+        {#if tab === 2}<ReadyMade ways={report.alternatives} {home} {currency} />{/if}
+      </TabContent>
+    {/snippet}
+  </Tabs>{/if}
 
 <style>
   .summary {

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
+  import Part from '$lib/ui/common/Part.svelte';
   import Frame from '$lib/ui/frame/Frame.svelte';
   import Commander from '../../Commander.svelte';
   import { keys } from '$lib/ui/frame/keys.svelte';
@@ -19,5 +20,7 @@
   );
 </script>
 
-<Frame crate={data.crate} path={page.url.pathname} onfind={() => (finding = true)}>{@render children()}</Frame>
+<Frame crate={data.crate} path={page.url.pathname} onfind={() => (finding = true)}
+  ><Part>{@render children()}</Part></Frame
+>
 <Commander crate={data.crate} bind:open={finding} />

@@ -18,6 +18,7 @@
   import SheetPaper from '$lib/ui/assemble/SheetPaper.svelte';
   import SheetState from '$lib/ui/assemble/SheetState.svelte';
   import { notices } from '$lib/ui/frame/notices.svelte';
+  import Part from '$lib/ui/common/Part.svelte';
 
   let { data } = $props();
   const tag = $derived(data.build.tag);
@@ -163,16 +164,18 @@
           <button type="button" class="link" onclick={() => (again = false)}>Back to the sheet</button>
         </p>{/if}
       <div class="before">
-        <BeginSheet
-          sheet={preview}
-          items={data.items.free}
-          drive={parts.drive.name}
-          {busy}
-          {again}
-          onbegin={(unitIds, readyMade) => void begin(unitIds, readyMade)}
-          onadd={(count) => void addItems(count)}
-        />
-        <LayOut sheet={preview} standing={data.standing} buyHref="/b/{tag}/buy" />
+        <Part
+          ><BeginSheet
+            sheet={preview}
+            items={data.items.free}
+            drive={parts.drive.name}
+            {busy}
+            {again}
+            onbegin={(unitIds, readyMade) => void begin(unitIds, readyMade)}
+            onadd={(count) => void addItems(count)}
+          /></Part
+        >
+        <Part><LayOut sheet={preview} standing={data.standing} buyHref="/b/{tag}/buy" /></Part>
       </div>
     {/if}
   {:else}

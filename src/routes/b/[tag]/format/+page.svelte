@@ -8,6 +8,7 @@
   import FormatTabs from '$lib/ui/format/FormatTabs.svelte';
   import Ladder from '$lib/ui/format/Ladder.svelte';
   import Volumes from '$lib/ui/format/Volumes.svelte';
+  import Part from '$lib/ui/common/Part.svelte';
 
   let { data } = $props();
   const tag = $derived(data.build.tag);
@@ -39,39 +40,47 @@
   </div>
   <FormatTabs {tag} here="advice" sheet={data.sheets.length > 1 ? data.whole?.stored.id : undefined} />
   <div class="columns">
-    <AdvicePanel
-      advice={data.build.report.filesystem}
-      chosen={settled.filesystem}
-      rulesHref="{home}/house-rules"
-      matrixHref="{home}/filesystems"
-      jobHref={parts.job?.id ? `${home}/jobs/${parts.job.id}` : undefined}
-      onchoose={(filesystem) => void station.choose({ filesystem })}
-    />
-    <ChoicesForm
-      {settled}
-      media={parts.drive.media}
-      problems={station.problems}
-      onchange={(choices) => void station.choose(choices)}
-    />
+    <Part
+      ><AdvicePanel
+        advice={data.build.report.filesystem}
+        chosen={settled.filesystem}
+        rulesHref="{home}/house-rules"
+        matrixHref="{home}/filesystems"
+        jobHref={parts.job?.id ? `${home}/jobs/${parts.job.id}` : undefined}
+        onchoose={(filesystem) => void station.choose({ filesystem })}
+      /></Part
+    >
+    <Part
+      ><ChoicesForm
+        {settled}
+        media={parts.drive.media}
+        problems={station.problems}
+        onchange={(choices) => void station.choose(choices)}
+      /></Part
+    >
   </div>
-  <Ladder
-    {ladder}
-    {observed}
-    onobserve={(text, bytes) => {
-      observed = text;
-      observedBytes = bytes;
-    }}
-  />
-  <Volumes
-    volumes={settled.volumes}
-    shared={settled.shared}
-    diskGB={parts.drive.capacityTB * 1000}
-    scheme={settled.scheme}
-    system={settled.system.family}
-    filesystem={settled.filesystem}
-    name={settled.name}
-    onchange={(volumes, shared) => void station.choose({ volumes, shared })}
-  />
+  <Part
+    ><Ladder
+      {ladder}
+      {observed}
+      onobserve={(text, bytes) => {
+        observed = text;
+        observedBytes = bytes;
+      }}
+    /></Part
+  >
+  <Part
+    ><Volumes
+      volumes={settled.volumes}
+      shared={settled.shared}
+      diskGB={parts.drive.capacityTB * 1000}
+      scheme={settled.scheme}
+      system={settled.system.family}
+      filesystem={settled.filesystem}
+      name={settled.name}
+      onchange={(volumes, shared) => void station.choose({ volumes, shared })}
+    /></Part
+  >
 </div>
 
 <style>

@@ -17,6 +17,7 @@
   import { ruleName, chosenOption } from '#core/house-rules/house-rules';
   import { copyResults, type TimedCopies } from '$lib/ui/measure/timed-copy';
   import Stopwatch from '$lib/ui/measure/Stopwatch.svelte';
+  import Part from '$lib/ui/common/Part.svelte';
 
   let { data } = $props();
   const path = $derived(`/api/crates/${data.crate.id}/builds/${data.build.id}/runs`);
@@ -63,59 +64,69 @@
     </div>
   </div>
 
-  <AgainstForecast
-    {report}
-    {run}
-    {advice}
-    runHref={run && `${home}/runs/${run.id}`}
-    troubleHref="/b/{data.build.tag}/assemble/trouble?symptom=slow"
-  />
+  <Part
+    ><AgainstForecast
+      {report}
+      {run}
+      {advice}
+      runHref={run && `${home}/runs/${run.id}`}
+      troubleHref="/b/{data.build.tag}/assemble/trouble?symptom=slow"
+    /></Part
+  >
 
   <section class="ways" aria-label="Ways of measuring">
-    <ProtocolList
-      protocols={protocolsFor('build', snapshot.drive.media)}
-      {subject}
-      hrefOf={(id) => `/b/${data.build.tag}/measure/plan?protocol=${id}`}
-    />
+    <Part
+      ><ProtocolList
+        protocols={protocolsFor('build', snapshot.drive.media)}
+        {subject}
+        hrefOf={(id) => `/b/${data.build.tag}/measure/plan?protocol=${id}`}
+      /></Part
+    >
   </section>
 
   {#if chosenOption('judge-by', data.crate.houseRules) !== 'synthetic'}
     <h2>Time a copy</h2>
-    <Stopwatch
-      until={chosenOption('stop-watch', data.crate.houseRules) === 'last-byte'
-        ? 'when the drive has the last byte: the volume shows all of it'
-        : 'at the system’s signal, every time the same one'}
-      rule={ruleName('stop-watch', data.crate.houseRules)}
-      keptUnder="stopwatch:{data.build.id}"
-      build={{ input: snapshot, report }}
-      memoryGB={snapshot.host.memoryGB}
-      onkeep={keepCopies}
-    />
+    <Part
+      ><Stopwatch
+        until={chosenOption('stop-watch', data.crate.houseRules) === 'last-byte'
+          ? 'when the drive has the last byte: the volume shows all of it'
+          : 'at the system’s signal, every time the same one'}
+        rule={ruleName('stop-watch', data.crate.houseRules)}
+        keptUnder="stopwatch:{data.build.id}"
+        build={{ input: snapshot, report }}
+        memoryGB={snapshot.host.memoryGB}
+        onkeep={keepCopies}
+      /></Part
+    >
   {/if}
   <div class="columns">
     <section>
       <h2>Enter a speed check</h2>
-      <ResultForm
-        today={data.today}
-        filesystem={report.filesystem.first.filesystem}
-        isWindows={snapshot.host.os.family === 'windows'}
-        refused={measuring.refused}
-        busy={measuring.busy}
-        {onsave}
-        draftKey="draft:run:{data.build.id}"
-      />
+      <Part
+        ><ResultForm
+          today={data.today}
+          filesystem={report.filesystem.first.filesystem}
+          isWindows={snapshot.host.os.family === 'windows'}
+          refused={measuring.refused}
+          busy={measuring.busy}
+          {onsave}
+          draftKey="draft:run:{data.build.id}"
+        /></Part
+      >
     </section>
     <section>
       <h2>Results</h2>
-      <Results
-        runs={checks}
-        {report}
-        {run}
-        hrefOf={(id) => `${home}/runs/${id}`}
-        onshow={(id) => (shown = id)}
-        onremove={remove}
-      />
-      <OtherRuns runs={data.runs.filter((one) => !checks.includes(one))} {home} onremove={remove} />
+      <Part
+        ><Results
+          runs={checks}
+          {report}
+          {run}
+          hrefOf={(id) => `${home}/runs/${id}`}
+          onshow={(id) => (shown = id)}
+          onremove={remove}
+        /></Part
+      >
+      <Part><OtherRuns runs={data.runs.filter((one) => !checks.includes(one))} {home} onremove={remove} /></Part>
     </section>
   </div>
 </div>

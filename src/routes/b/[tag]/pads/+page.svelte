@@ -6,6 +6,7 @@
   import BoardDrawings from '$lib/ui/pads/BoardDrawings.svelte';
   import PadDecision from '$lib/ui/pads/PadDecision.svelte';
   import { PadStation } from '$lib/ui/pads/station.svelte';
+  import Part from '$lib/ui/common/Part.svelte';
 
   let { data } = $props();
   const tag = $derived(data.build.tag);
@@ -96,7 +97,11 @@
     </div>
   {:else}
     <div class="two-columns">
-      <section aria-label="Board and section"><BoardDrawings {station} /></section>
+      <section aria-label="Board and section">
+        <Part
+          >{#if station.isM2 && board}<BoardDrawings {station} />{/if}</Part
+        >
+      </section>
       <section aria-label="Pads">
         <PadDecision
           {station}

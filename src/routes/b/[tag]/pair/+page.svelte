@@ -16,6 +16,7 @@
   import PartsChanged from '$lib/ui/pair/PartsChanged.svelte';
   import { newestFigures } from '#core/results/newest';
   import { choiceFromQuery } from '$lib/ui/pair/slots';
+  import Part from '$lib/ui/common/Part.svelte';
 
   let { data } = $props();
   const home = $derived(`/c/${data.crate.slug}`);
@@ -84,20 +85,24 @@
   {/snippet}
 </PairStation>
 
-<DeleteBuild
-  bind:open={deleting}
-  tag={data.build.tag}
-  name={data.build.name}
-  results={data.runs.length}
-  ondelete={() => {
-    deleting = false;
-    void pairing.remove();
-  }}
-/>
-<BuildConflict
-  theirs={theirs && { ...theirs, parts: partsOf(theirs.choice) }}
-  yours={{ name: pairing.name, parts: partsOf(pairing.choice), stage: data.build.stage }}
-  onclose={() => (pairing.theirs = undefined)}
-  onshow={() => pairing.reset()}
-  onover={() => void pairing.save(theirs?.version)}
-/>
+<Part
+  ><DeleteBuild
+    bind:open={deleting}
+    tag={data.build.tag}
+    name={data.build.name}
+    results={data.runs.length}
+    ondelete={() => {
+      deleting = false;
+      void pairing.remove();
+    }}
+  /></Part
+>
+<Part
+  ><BuildConflict
+    theirs={theirs && { ...theirs, parts: partsOf(theirs.choice) }}
+    yours={{ name: pairing.name, parts: partsOf(pairing.choice), stage: data.build.stage }}
+    onclose={() => (pairing.theirs = undefined)}
+    onshow={() => pairing.reset()}
+    onover={() => void pairing.save(theirs?.version)}
+  /></Part
+>

@@ -8,6 +8,7 @@
   import FindBox from '$lib/ui/common/FindBox.svelte';
   import Pages from '$lib/ui/common/Pages.svelte';
   import { compareHref } from '$lib/ui/compare/laid';
+  import Part from '$lib/ui/common/Part.svelte';
 
   let { data } = $props();
   /** Builds that are ticked to be laid side by side. */
@@ -56,14 +57,16 @@
       <p><a href="/c/{data.crate.slug}/pair">Pair the first one</a></p>
     </div>
   {:else}
-    <BuildTable
-      builds={data.builds}
-      sort={query.sort}
-      down={query.down}
-      {ticked}
-      onsort={(sort) => list.sortBy(sort, query)}
-      ontick={(tag, on) => (ticked = on ? [...ticked, tag] : ticked.filter((one) => one !== tag))}
-    />
+    <Part
+      ><BuildTable
+        builds={data.builds}
+        sort={query.sort}
+        down={query.down}
+        {ticked}
+        onsort={(sort) => list.sortBy(sort, query)}
+        ontick={(tag, on) => (ticked = on ? [...ticked, tag] : ticked.filter((one) => one !== tag))}
+      /></Part
+    >
     {#if data.total === 0}<p class="quiet">
         {query.find ? `No build matches “${query.find}”.` : 'No build is among these just now.'}
       </p>{/if}

@@ -6,6 +6,7 @@
   import BuildPicker from '$lib/ui/common/BuildPicker.svelte';
   import { compareHref, MOST_COLUMNS, namedApart, columnKeys, columnOf } from '$lib/ui/compare/laid';
   import SideBySide from '$lib/ui/compare/SideBySide.svelte';
+  import Part from '$lib/ui/common/Part.svelte';
 
   let { data } = $props();
   const home = $derived(`/c/${data.crate.slug}`);
@@ -24,22 +25,24 @@
       <h1>Side by side</h1>
       <p class="quiet">Two to four plans, line by line, from their parts as they are now.</p>
     </div>
-    {#if columns.length > 1}<Checkbox labelText="Only what differs" bind:checked={differing} />{/if}
+    {#if columns.length > 1}<Part><Checkbox labelText="Only what differs" bind:checked={differing} /></Part>{/if}
     {#if keys.length < MOST_COLUMNS && others.length > 0}
       <div class="add no-print">
-        {#key keys}
-          <BuildPicker
-            label="Lay beside it"
-            find={buildsIn(data.crate.id)}
-            builds={others}
-            total={data.others.total - (data.others.builds.length - others.length)}
-            none="choose a build"
-            picked=""
-            onpick={(build) => {
-              if (build && !keys.includes(build.tag)) lay([...keys, build.tag]);
-            }}
-          />
-        {/key}
+        <Part
+          >{#key keys}
+            <BuildPicker
+              label="Lay beside it"
+              find={buildsIn(data.crate.id)}
+              builds={others}
+              total={data.others.total - (data.others.builds.length - others.length)}
+              none="choose a build"
+              picked=""
+              onpick={(build) => {
+                if (build && !keys.includes(build.tag)) lay([...keys, build.tag]);
+              }}
+            />
+          {/key}</Part
+        >
       </div>
     {/if}
     <Button class="no-print" kind="ghost" size="small" on:click={() => print()}>Print</Button>
@@ -56,7 +59,7 @@
     {#if columns.length === 1}<p class="quiet">
         Lay a second one beside it: the better one is marked line by line.
       </p>{/if}
-    <SideBySide {columns} {differing} onremove={(key) => lay(keys.filter((one) => one !== key))} />
+    <Part><SideBySide {columns} {differing} onremove={(key) => lay(keys.filter((one) => one !== key))} /></Part>
   {/if}
 </div>
 

@@ -8,6 +8,7 @@
   import UnitActions, { type UnitAct } from '$lib/ui/items/ItemActions.svelte';
   import ItemFilters from '$lib/ui/items/ItemFilters.svelte';
   import UnitTable from '$lib/ui/items/ItemTable.svelte';
+  import Part from '$lib/ui/common/Part.svelte';
 
   let { data } = $props();
   const home = $derived(`/c/${data.crate.slug}`);
@@ -33,7 +34,7 @@
     <Button href="{home}/find" kind="tertiary" size="field">Find by tag</Button>
     <Button href="{home}/labels{page.url.search}" kind="tertiary" size="field">Labels</Button>
   </div>
-  <ItemFilters query={data.query} onset={(set) => list.show(set)} />
+  <Part><ItemFilters query={data.query} onset={(set) => list.show(set)} /></Part>
   {#if picked.size > 0}
     <div class="bulk" role="region" aria-label="What to do with the chosen items">
       <strong>{picked.size} chosen</strong>
@@ -55,23 +56,25 @@
       <p>Items are added on the page of their part. <a href="{home}/items">Show all items</a></p>
     </div>
   {:else}
-    <UnitTable
-      rows={data.rows}
-      {home}
-      today={data.today}
-      {picked}
-      onpick={(row, on) => {
-        const next = new Map(picked);
-        if (on) next.set(row.id, row.version);
-        else next.delete(row.id);
-        picked = next;
-      }}
-      sorting={{
-        by: data.query.sort,
-        down: data.query.down,
-        onsort: (by) => list.sortBy(by, data.query)
-      }}
-    />
+    <Part
+      ><UnitTable
+        rows={data.rows}
+        {home}
+        today={data.today}
+        {picked}
+        onpick={(row, on) => {
+          const next = new Map(picked);
+          if (on) next.set(row.id, row.version);
+          else next.delete(row.id);
+          picked = next;
+        }}
+        sorting={{
+          by: data.query.sort,
+          down: data.query.down,
+          onsort: (by) => list.sortBy(by, data.query)
+        }}
+      /></Part
+    >
     <Pages total={data.total} page={data.query.page} size={data.query.size} href={list.pageHref} />
     <p class="small no-print">
       <a href="/api/crates/{data.crate.id}/export?what=units&format=csv" download>CSV of all items</a>

@@ -9,6 +9,7 @@
   import Pages from '$lib/ui/common/Pages.svelte';
   import PriceTable from '$lib/ui/prices/PriceTable.svelte';
   import RateList from '$lib/ui/prices/RateList.svelte';
+  import Part from '$lib/ui/common/Part.svelte';
 
   let { data } = $props();
   const home = $derived(`/c/${data.crate.slug}`);
@@ -51,43 +52,50 @@
   </div>
   <div class="two">
     <div>
-      <PriceTable
-        rows={data.rows}
-        all={data.all}
-        sort={data.query.sort}
-        down={data.query.down}
-        {home}
-        currency={data.crate.currency}
-        today={data.today}
-        onsort={(sort) => list.sortBy(sort, data.query)}
-      />
-      <Pages total={data.total} page={data.query.page} size={data.query.size} href={list.pageHref} />
+      <Part
+        ><PriceTable
+          rows={data.rows}
+          all={data.all}
+          sort={data.query.sort}
+          down={data.query.down}
+          {home}
+          currency={data.crate.currency}
+          today={data.today}
+          onsort={(sort) => list.sortBy(sort, data.query)}
+        />
+        <Pages total={data.total} page={data.query.page} size={data.query.size} href={list.pageHref} /></Part
+      >
     </div>
     <section aria-labelledby="rates">
       <h2 id="rates">Exchange rates</h2>
       <p class="small quiet">Nothing is converted with a rate that you did not enter. The newest one counts.</p>
-      <RecordForm
-        fields={rateFields(data.crate.currency)}
-        value={{ from: 'USD', date: data.today }}
-        {busy}
-        saveLabel="Note the rate"
-        draftKey="draft:{data.crate.id}:rate"
-        onsave={addRate}
-      />
-      <RateList
-        rates={data.rates}
-        today={data.today}
-        ondelete={({ id, version }) => void onchange('DELETE', `${api}/rates/${id}`, { version }, 'Deleted the rate.')}
-      />
-      <form onsubmit={setCurrency}>
-        <TextInput size="sm" labelText="This crate adds up in" bind:value={currency} maxlength={3} />
-        <Button
-          type="submit"
-          size="small"
-          kind="tertiary"
-          disabled={currency.trim().toUpperCase() === data.crate.currency}>Change</Button
-        >
-      </form>
+      <Part
+        ><RecordForm
+          fields={rateFields(data.crate.currency)}
+          value={{ from: 'USD', date: data.today }}
+          {busy}
+          saveLabel="Note the rate"
+          draftKey="draft:{data.crate.id}:rate"
+          onsave={addRate}
+        /></Part
+      >
+      <Part
+        ><RateList
+          rates={data.rates}
+          today={data.today}
+          ondelete={({ id, version }) =>
+            void onchange('DELETE', `${api}/rates/${id}`, { version }, 'Deleted the rate.')}
+        />
+        <form onsubmit={setCurrency}>
+          <TextInput size="sm" labelText="This crate adds up in" bind:value={currency} maxlength={3} />
+          <Button
+            type="submit"
+            size="small"
+            kind="tertiary"
+            disabled={currency.trim().toUpperCase() === data.crate.currency}>Change</Button
+          >
+        </form></Part
+      >
     </section>
   </div>
 </div>

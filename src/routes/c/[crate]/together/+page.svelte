@@ -9,6 +9,7 @@
   import { seatedOn } from '$lib/ui/together/seated';
   import SeatTable from '$lib/ui/together/SeatTable.svelte';
   import { MOST_SEATS, seatsFromText, seatsOf, seatsToText, withAdded, type Seat } from '$lib/ui/together/state';
+  import Part from '$lib/ui/common/Part.svelte';
 
   let { data } = $props();
   const query = queryOf(page.url);
@@ -76,15 +77,17 @@
       </p>
     </div>
   {:else}
-    <SeatTable
-      {host}
-      {seats}
-      builds={data.builds}
-      {free}
-      {resultAt}
-      onset={(at, change) => void set(at, change)}
-      onremove={(at) => void keep(seats.filter((_, i) => i !== at))}
-    />
+    <Part
+      ><SeatTable
+        {host}
+        {seats}
+        builds={data.builds}
+        {free}
+        {resultAt}
+        onset={(at, change) => void set(at, change)}
+        onremove={(at) => void keep(seats.filter((_, i) => i !== at))}
+      /></Part
+    >
     {#if data.total > data.offered.length}
       <div class="add no-print">
         {#key seats}
@@ -108,9 +111,11 @@
     {/if}
     {#each seated.gone as line (line)}<p class="gone" role="alert">{line}</p>{/each}
 
-    {#if result}
-      <Results {result} host={host.name} hostHref="/c/{data.crate.slug}/crate/host/{host.id}" />
-    {/if}
+    <Part
+      >{#if result}
+        <Results {result} host={host.name} hostHref="/c/{data.crate.slug}/crate/host/{host.id}" />
+      {/if}</Part
+    >
   {/if}
 </div>
 

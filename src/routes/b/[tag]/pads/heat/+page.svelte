@@ -12,6 +12,7 @@
   import HeatCharts from '$lib/ui/pads/HeatCharts.svelte';
   import SceneForm from '$lib/ui/pads/SceneForm.svelte';
   import { queryFor, sceneFrom, setUpsOf, wrongIn, type Scene } from '$lib/ui/pads/set-ups';
+  import Part from '$lib/ui/common/Part.svelte';
 
   let { data } = $props();
   const assembled = $derived(assemble(data.library, data.build.choice));
@@ -73,7 +74,9 @@
     <Button class="no-print" size="small" kind="ghost" on:click={() => print()}>Print</Button>
   </div>
 
-  <SceneForm {scene} {wrong} job={input.job?.name} isDisk={input.drive.media === 'hdd'} {others} onset={set} />
+  <Part
+    ><SceneForm {scene} {wrong} job={input.job?.name} isDisk={input.drive.media === 'hdd'} {others} onset={set} /></Part
+  >
 
   {#if simulations.waiting > 0}
     <div class="wait">

@@ -15,6 +15,7 @@
   import NoParts from '$lib/ui/parts/NoParts.svelte';
   import PartFilters from '$lib/ui/parts/PartFilters.svelte';
   import PartTable from '$lib/ui/parts/PartTable.svelte';
+  import Part from '$lib/ui/common/Part.svelte';
 
   /** Below so many parts there is nothing to narrow down. */
   const FEW = 4;
@@ -56,14 +57,16 @@
     <NoParts {label} {home} kind={data.kind} />
   {:else}
     {#if count >= FEW}
-      <PartFilters
-        kind={data.kind}
-        query={data.query}
-        filters={data.filters}
-        fields={data.fields}
-        onset={(set) => list.show(set)}
-        oncolumns={() => (dialog = 'columns')}
-      />
+      <Part
+        ><PartFilters
+          kind={data.kind}
+          query={data.query}
+          filters={data.filters}
+          fields={data.fields}
+          onset={(set) => list.show(set)}
+          oncolumns={() => (dialog = 'columns')}
+        /></Part
+      >
     {/if}
     {#if parts.picked.size > 0}
       <Chosen
@@ -75,16 +78,18 @@
         onnone={() => parts.none()}
       />
     {/if}
-    <PartTable
-      label={label.many}
-      rows={data.rows}
-      columns={all.filter((c) => c.id === 'name' || !hidden.includes(c.id))}
-      {...data.query}
-      picked={parts.picked}
-      hrefOf={(row) => `${home}/${data.kind}/${row.id}`}
-      onsort={(sort) => list.sortBy(sort, data.query)}
-      onpick={(rows, on) => parts.choose(rows, on)}
-    />
+    <Part
+      ><PartTable
+        label={label.many}
+        rows={data.rows}
+        columns={all.filter((c) => c.id === 'name' || !hidden.includes(c.id))}
+        {...data.query}
+        picked={parts.picked}
+        hrefOf={(row) => `${home}/${data.kind}/${row.id}`}
+        onsort={(sort) => list.sortBy(sort, data.query)}
+        onpick={(rows, on) => parts.choose(rows, on)}
+      /></Part
+    >
     {#if data.rows.length === 0}<p class="quiet">
         Nothing matches. <a href="{home}/{data.kind}">Show all {label.many.toLowerCase()}</a>
       </p>{/if}
@@ -98,13 +103,15 @@
   {/if}
 </div>
 
-<ChangeMany
-  open={dialog === 'edit'}
-  what={these}
-  fields={data.fields}
-  busy={parts.busy}
-  onclose={close}
-  onset={(path, value, title) =>
-    void parts.set(path, value, `Set ${title} of ${these}.`).then((made) => made && close())}
-/>
-<ChooseColumns open={dialog === 'columns'} columns={all} {hidden} onclose={close} onshow={show} />
+<Part
+  ><ChangeMany
+    open={dialog === 'edit'}
+    what={these}
+    fields={data.fields}
+    busy={parts.busy}
+    onclose={close}
+    onset={(path, value, title) =>
+      void parts.set(path, value, `Set ${title} of ${these}.`).then((made) => made && close())}
+  /></Part
+>
+<Part><ChooseColumns open={dialog === 'columns'} columns={all} {hidden} onclose={close} onshow={show} /></Part>
