@@ -7,6 +7,7 @@
   import Verdict from '../common/Verdict.svelte';
   import Wide from '../common/Wide.svelte';
   import type { Named, Seat } from './state';
+  import Part from '../common/Part.svelte';
 
   type Result = ReturnType<typeof together>['members'][number];
   /** Builds on the ports of a computer: what each does, and what it gets alone and beside the others. */
@@ -48,50 +49,59 @@
         {@const out = resultAt(i)}
         <tr>
           <td>
-            <Select
-              size="sm"
-              hideLabel
-              labelText="Build {i + 1}"
-              selected={seat.tag}
-              on:update={(e) => onset(i, { tag: String(e.detail) })}
+            <Part
+              ><Select
+                size="sm"
+                hideLabel
+                labelText="Build {i + 1}"
+                selected={seat.tag}
+                on:update={(e) => onset(i, { tag: String(e.detail) })}
+              >
+                {#each builds as build (build.tag)}
+                  {#if build.tag === seat.tag || free.includes(build)}<SelectItem
+                      value={build.tag}
+                      text="{build.tag} {build.name}"
+                    />{/if}
+                {/each}
+              </Select></Part
             >
-              {#each builds as build (build.tag)}
-                {#if build.tag === seat.tag || free.includes(build)}<SelectItem
-                    value={build.tag}
-                    text="{build.tag} {build.name}"
-                  />{/if}
-              {/each}
-            </Select>
           </td>
           <td>
-            <Select
-              size="sm"
-              hideLabel
-              labelText="Port of {seat.tag}"
-              selected={seat.portId}
-              on:update={(e) => onset(i, { portId: String(e.detail) })}
+            <Part
+              ><Select
+                size="sm"
+                hideLabel
+                labelText="Port of {seat.tag}"
+                selected={seat.portId}
+                on:update={(e) => onset(i, { portId: String(e.detail) })}
+              >
+                {#each host.ports as port (port.id)}<SelectItem
+                    value={port.id}
+                    text="{port.label}{port.shares ? ` (${port.shares})` : ''}"
+                  />{/each}
+              </Select></Part
             >
-              {#each host.ports as port (port.id)}<SelectItem
-                  value={port.id}
-                  text="{port.label}{port.shares ? ` (${port.shares})` : ''}"
-                />{/each}
-            </Select>
           </td>
           <td>
-            <Select
-              size="sm"
-              hideLabel
-              labelText="What {seat.tag} does"
-              selected={seat.does}
-              on:update={(e) => onset(i, { does: String(e.detail) as Seat['does'] })}
+            <Part
+              ><Select
+                size="sm"
+                hideLabel
+                labelText="What {seat.tag} does"
+                selected={seat.does}
+                on:update={(e) => onset(i, { does: String(e.detail) as Seat['does'] })}
+              >
+                <SelectItem value="write" text="is written by the computer" />
+                <SelectItem value="read" text="is read by the computer" />
+                <SelectItem value="idle" text="is plugged in and does nothing" />
+                {#each seats as other (other.tag)}
+                  {#if other.tag !== seat.tag}<SelectItem
+                      value="copy:{other.tag}"
+                      text="is copied to {other.tag}"
+                    />{/if}
+                {/each}
+              </Select></Part
             >
-              <SelectItem value="write" text="is written by the computer" />
-              <SelectItem value="read" text="is read by the computer" />
-              <SelectItem value="idle" text="is plugged in and does nothing" />
-              {#each seats as other (other.tag)}
-                {#if other.tag !== seat.tag}<SelectItem value="copy:{other.tag}" text="is copied to {other.tag}" />{/if}
-              {/each}
-            </Select>
           </td>
           <td
             >{#if out}<Verdict verdict={out.report.verdict} />{:else}–{/if}</td

@@ -3,7 +3,7 @@ import { forPage, toLastPage } from '$lib/server/pages/page';
 import { buildsByJob } from '$lib/server/repositories/builds';
 import { jobTable } from '$lib/server/repositories/jobs';
 
-const SIZE = 40;
+const SIZE = 25;
 
 export async function load({ parent, url }) {
   const { crate } = await parent();

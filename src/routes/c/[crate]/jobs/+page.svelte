@@ -13,6 +13,7 @@
   import RoomHelper from '$lib/ui/jobs/RoomHelper.svelte';
   import RecordForm from '$lib/ui/common/RecordForm.svelte';
   import { jobFields } from '$lib/ui/parts/record-fields';
+  import Part from '$lib/ui/common/Part.svelte';
 
   let { data } = $props();
   const list = listAddress(() => page.url);
@@ -103,12 +104,14 @@
     </div>
   {:else if data.all > 0}
     {#if data.total === 0}<p class="quiet">No job is called “{data.query.find}”.</p>
-    {:else}<JobTable
-        jobs={data.jobs}
-        home="/c/{data.crate.slug}"
-        oncopy={(job) => begin(copyOf(job))}
-        ondelete={(id) => (deleting = data.jobs.find((job) => job.id === id))}
-      />{/if}
+    {:else}<Part
+        ><JobTable
+          jobs={data.jobs}
+          home="/c/{data.crate.slug}"
+          oncopy={(job) => begin(copyOf(job))}
+          ondelete={(id) => (deleting = data.jobs.find((job) => job.id === id))}
+        /></Part
+      >{/if}
     {#if data.all > data.query.size}<Pages
         total={data.total}
         page={data.query.page}
@@ -118,7 +121,7 @@
   {/if}
 </div>
 
-<DeleteJob job={deleting} onkeep={() => (deleting = undefined)} ondelete={remove} />
+<Part><DeleteJob job={deleting} onkeep={() => (deleting = undefined)} ondelete={remove} /></Part>
 
 <style>
   .adding {

@@ -11,6 +11,7 @@
   import { PROTOCOL_LABEL } from '#core/results/newest';
   import EveningQueue from '$lib/ui/measure/EveningQueue.svelte';
   import Wide from '$lib/ui/common/Wide.svelte';
+  import Part from '$lib/ui/common/Part.svelte';
 
   let { data } = $props();
   const home = $derived(`/c/${data.crate.slug}`);
@@ -30,63 +31,72 @@
     </div>
   </div>
   <div class="tools no-print">
-    <FindBox label="Find results" placeholder="A tag, a drive" value={data.query.find} onlook={list.look} />
-    <Select
-      size="sm"
-      labelText="Measured by"
-      selected={data.query.protocol ?? ''}
-      on:change={(e) => {
-        const { value } = e.currentTarget as HTMLSelectElement;
-        list.show({ protocol: value });
-      }}
+    <Part><FindBox label="Find results" placeholder="A tag, a drive" value={data.query.find} onlook={list.look} /></Part
     >
-      <SelectItem value="" text="any way" />
-      {#each PROTOCOLS as one (one.id)}<SelectItem value={one.id} text={one.label} />{/each}
-    </Select>
-    <Select
-      size="sm"
-      labelText="Sorted by"
-      selected={data.query.sort}
-      on:update={(e) => list.show({ sort: e.detail === 'date' ? '' : String(e.detail) })}
+    <Part
+      ><Select
+        size="sm"
+        labelText="Measured by"
+        selected={data.query.protocol ?? ''}
+        on:change={(e) => {
+          const { value } = e.currentTarget as HTMLSelectElement;
+          list.show({ protocol: value });
+        }}
+      >
+        <SelectItem value="" text="any way" />
+        {#each PROTOCOLS as one (one.id)}<SelectItem value={one.id} text={one.label} />{/each}
+      </Select></Part
     >
-      <SelectItem value="date" text="day" />
-      <SelectItem value="write" text="write" />
-      <SelectItem value="of" text="what was measured" />
-    </Select>
+    <Part
+      ><Select
+        size="sm"
+        labelText="Sorted by"
+        selected={data.query.sort}
+        on:update={(e) => list.show({ sort: e.detail === 'date' ? '' : String(e.detail) })}
+      >
+        <SelectItem value="date" text="day" />
+        <SelectItem value="write" text="write" />
+        <SelectItem value="of" text="what was measured" />
+      </Select></Part
+    >
   </div>
   {#if data.all === 0}
     <p class="quiet">Nothing measured yet. Open a build and choose Measure; or choose below what else to measure.</p>
   {:else}
-    <Wide label="Results">
-      <table class="plain-table">
-        <thead
-          ><tr
-            ><th scope="col">Day</th><th scope="col">Of</th><th scope="col">Measured by</th><th
-              scope="col"
-              class="number">Write, MB/s</th
-            ><th scope="col" class="number">Read, MB/s</th><th scope="col" class="number">After the cache, MB/s</th></tr
-          ></thead
-        >
-        <tbody>
-          {#each data.rows as run (run.id)}
-            <tr>
-              <td class="day"><a href="{home}/runs/{run.id}">{day(run.date)}</a></td>
-              <td>{nameOf(run)}</td>
-              <td
-                >{PROTOCOL_LABEL[run.protocol]}{run.simulated ? ', simulated' : ''}{run.rig && run.rig.state !== 'done'
-                  ? run.rig.state === 'running'
-                    ? ', running'
-                    : ', broken off'
-                  : ''}</td
-              >
-              <td class="number">{figure(run.results.writeMBps ?? run.results.copyInMBps)}</td>
-              <td class="number">{figure(run.results.readMBps ?? run.results.copyOutMBps)}</td>
-              <td class="number">{figure(run.results.sustainedWriteMBps)}</td>
-            </tr>
-          {/each}
-        </tbody>
-      </table>
-    </Wide>
+    <Part
+      ><Wide label="Results">
+        <table class="plain-table">
+          <thead
+            ><tr
+              ><th scope="col">Day</th><th scope="col">Of</th><th scope="col">Measured by</th><th
+                scope="col"
+                class="number">Write, MB/s</th
+              ><th scope="col" class="number">Read, MB/s</th><th scope="col" class="number">After the cache, MB/s</th
+              ></tr
+            ></thead
+          >
+          <tbody>
+            {#each data.rows as run (run.id)}
+              <tr>
+                <td class="day"><a href="{home}/runs/{run.id}">{day(run.date)}</a></td>
+                <td>{nameOf(run)}</td>
+                <td
+                  >{PROTOCOL_LABEL[run.protocol]}{run.simulated ? ', simulated' : ''}{run.rig &&
+                  run.rig.state !== 'done'
+                    ? run.rig.state === 'running'
+                      ? ', running'
+                      : ', broken off'
+                    : ''}</td
+                >
+                <td class="number">{figure(run.results.writeMBps ?? run.results.copyInMBps)}</td>
+                <td class="number">{figure(run.results.readMBps ?? run.results.copyOutMBps)}</td>
+                <td class="number">{figure(run.results.sustainedWriteMBps)}</td>
+              </tr>
+            {/each}
+          </tbody>
+        </table>
+      </Wide></Part
+    >
     {#if data.total === 0}<p class="quiet">None is called “{data.query.find}”.</p>{/if}
     <Pages total={data.total} page={data.query.page} size={data.query.size} href={list.pageHref} />
   {/if}
@@ -107,27 +117,31 @@
       </ul>
     </section>
     <section aria-label="Several in one evening">
-      <EveningQueue
-        builds={data.queueable}
-        hrefOf={(id) => {
-          const build = data.queueable.find((one) => one.id === id);
-          return build ? `/b/${build.tag}/measure/plan?protocol=soak` : home;
-        }}
-      />
+      <Part
+        ><EveningQueue
+          builds={data.queueable}
+          hrefOf={(id) => {
+            const build = data.queueable.find((one) => one.id === id);
+            return build ? `/b/${build.tag}/measure/plan?protocol=soak` : home;
+          }}
+        /></Part
+      >
       {#if data.others.total > data.others.builds.length}
-        {#key data.desk}
-          <BuildPicker
-            label="Another build"
-            find={buildsIn(data.crate.id)}
-            builds={data.others.builds}
-            total={data.others.total}
-            none="type a tag or a name"
-            picked=""
-            onpick={(build) => {
-              if (build) list.show({ desk: [build.tag, ...data.desk].slice(0, 12).join(',') });
-            }}
-          />
-        {/key}
+        <Part
+          >{#key data.desk}
+            <BuildPicker
+              label="Another build"
+              find={buildsIn(data.crate.id)}
+              builds={data.others.builds}
+              total={data.others.total}
+              none="type a tag or a name"
+              picked=""
+              onpick={(build) => {
+                if (build) list.show({ desk: [build.tag, ...data.desk].slice(0, 12).join(',') });
+              }}
+            />
+          {/key}</Part
+        >
       {/if}
     </section>
   </div>
