@@ -36,7 +36,7 @@ export type Missing = { slot: Slot; chosen: boolean; message: string };
 export type Assembled = { ok: true; input: PlanInput } | { ok: false; missing: Missing[] };
 
 const WORDS = {
-  hostId: 'host',
+  hostId: 'computer',
   portId: 'port',
   cableId: 'cable',
   enclosureId: 'enclosure',
@@ -55,7 +55,8 @@ export function assemble(source: PartSource, choice: Partial<Choice>): Assembled
     const found = id === undefined ? undefined : among.get(id);
     if (id !== undefined && !found)
       missing.push({ slot, chosen: true, message: `This ${WORDS[slot]} is not in the crate.` });
-    else if (needed && !found) missing.push({ slot, chosen: false, message: `Choose a ${WORDS[slot]}.` });
+    else if (needed && !found)
+      missing.push({ slot, chosen: false, message: `Choose ${slot === 'enclosureId' ? 'an' : 'a'} ${WORDS[slot]}.` });
     return found;
   };
   const host = find('hostId', source.host, true);

@@ -29,6 +29,14 @@ describe('assembling a choice', () => {
       ['portId', true]
     ]);
   });
+  it('says what to choose in the words of the screen', () => {
+    const made = assemble(library, {});
+    expect(!made.ok && made.missing.map((m) => m.message)).toEqual([
+      'Choose a computer.',
+      'Choose an enclosure.',
+      'Choose a drive.'
+    ]);
+  });
 });
 
 describe('what need not be asked', () => {
