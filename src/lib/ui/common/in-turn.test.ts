@@ -2,7 +2,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { render } from 'svelte/server';
 import { createRawSnippet } from 'svelte';
 import { inTurn, whenAlive } from './in-turn';
-import Part from './Part.svelte';
+import Piece from './Piece.svelte';
 
 beforeEach(() => void vi.useFakeTimers());
 afterEach(() => void vi.useRealTimers());
@@ -59,10 +59,10 @@ describe('work in turn', () => {
   });
 });
 
-describe('a part, as the server writes it', () => {
+describe('a piece, as the server writes it', () => {
   it('stands between the two marks at which it comes to life', () => {
     const children = createRawSnippet(() => ({ render: () => '<p>Three drives</p>' }));
-    const { body } = render(Part, { props: { children } });
+    const { body } = render(Piece, { props: { children } });
     expect(body).toMatch(/<div style="display: contents"><!--\[--><p>Three drives<\/p>(<!---->)?<!--\]--><\/div>/);
   });
 });

@@ -6,7 +6,7 @@
   import PadVerdict from './PadVerdict.svelte';
   import Proposals from './Proposals.svelte';
   import type { PadStation } from './station.svelte';
-  import Part from '../common/Part.svelte';
+  import Piece from '../common/Piece.svelte';
 
   /** From the gap that is there to the pad that closes it: measured, chosen, judged, proposed, and tried on. */
   let {
@@ -30,19 +30,20 @@
   const { chips, gaps, laid, proposals, tried } = $derived(station);
 </script>
 
-<Part><GapFields {chips} rows={laid.rows} {gaps} onset={(component, mm) => station.measureGap(component, mm)} /></Part>
-<Part
+<Piece><GapFields {chips} rows={laid.rows} {gaps} onset={(component, mm) => station.measureGap(component, mm)} /></Piece
+>
+<Piece
   >{#if laid.rows.length > 0}
     <h2>Pads{tried ? ', tried and not kept yet' : kept ? ', as kept' : ', chosen by the program'}</h2>
     <PadTable {station} {stacking} />
-  {/if}</Part
+  {/if}</Piece
 >
-<Part><PadVerdict {station} {tag} /></Part>
-<Part
+<Piece><PadVerdict {station} {tag} /></Piece>
+<Piece
   >{#if proposals}
     <Proposals {proposals} current={laid.rows} onpick={(proposal) => station.pick(proposal)} />
     {#if laid.rows.length > 0}
       <DryFit rows={laid.rows} {last} {busy} {onrecord} onnext={(untouched) => station.nextAfter(untouched)} />
     {/if}
-  {/if}</Part
+  {/if}</Piece
 >

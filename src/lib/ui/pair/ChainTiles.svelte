@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { ChainPlace } from '#core/build/options';
-  import Part from '../common/Part.svelte';
+  import Piece from '../common/Piece.svelte';
   import type { PairingState } from './station.svelte';
   import type { Tile } from './slots';
   import TilePicker from './TilePicker.svelte';
@@ -29,7 +29,7 @@
     {@const where = tile.key as ChainPlace}
     {@const at = tile.options.findIndex((o) => o.id === tile.selectedId)}
     <div class="tile" class:marked={where === pairing.place} onfocusin={() => (pairing.place = where)}>
-      <Part><TilePicker {pairing} {tile} /></Part>
+      <Piece><TilePicker {pairing} {tile} /></Piece>
       <div class="foot">
         <p class="detail small">{detail(tile)}</p>
         {#if tile.options.length > 1}

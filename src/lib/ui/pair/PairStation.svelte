@@ -12,7 +12,7 @@
   import ChainTiles from './ChainTiles.svelte';
   import Decided from './Decided.svelte';
   import Findings from './Findings.svelte';
-  import Part from '../common/Part.svelte';
+  import Piece from '../common/Piece.svelte';
   import Reasons from './Reasons.svelte';
   import Share from './Share.svelte';
   import SinceStart from './SinceStart.svelte';
@@ -129,7 +129,7 @@
   </header>
   <!-- What it comes to is read before how it is chosen; it stands beside it. -->
   <div class="ticket">
-    <Part
+    <Piece
       ><Ticket
         {tag}
         {stage}
@@ -140,11 +140,11 @@
         {folded}
         onfold={fold}
         {hrefOf}
-      /></Part
+      /></Piece
     >
   </div>
   <div class="controls no-print">
-    <Part>
+    <Piece>
       {#if pairing.tileAt('job').options.length > 0}
         <div class="job"><TilePicker {pairing} tile={pairing.tileAt('job')} /></div>
       {/if}
@@ -162,16 +162,16 @@
           </Select>
         </div>
       {/if}
-      {@render head?.({ input, report })}</Part
+      {@render head?.({ input, report })}</Piece
     >
   </div>
   <div class="work">
     {@render notice?.()}
     <div class="chain">
       <ChainTiles {pairing} />
-      <Part><ChainLane {pairing} {measured} /></Part>
+      <Piece><ChainLane {pairing} {measured} /></Piece>
     </div>
-    <Part>
+    <Piece>
       {#if report && pairing.changes && pairing.began}
         <SinceStart
           swapped={pairing.swapped}
@@ -190,14 +190,14 @@
           onswap={(place, id) => pairing.swap(place, id)}
         />
       {/if}
-    </Part>
-    <Part>
+    </Piece>
+    <Piece>
       {#if report}
         <Reasons {report} changes={pairing.changes} bind:selected={pairing.selected} {hrefOf} />
         <Decided rules={report.houseRules} href={home && `${home}/house-rules`} />
         {#if input}<Share {heading} {tag} {input} {report} answers={pairing.answers} />{/if}
       {/if}
-    </Part>
+    </Piece>
     {#if report && around}
       <WhatIfPanel
         {around}

@@ -8,7 +8,7 @@
   import Verdict from '../common/Verdict.svelte';
   import { VERDICT_WORD } from '../common/verdicts';
   import Assumed from './Assumed.svelte';
-  import Part from '../common/Part.svelte';
+  import Piece from '../common/Piece.svelte';
 
   type Props = {
     tag?: string | undefined;
@@ -110,8 +110,8 @@
         <div>
           <dt>Assumed</dt>
           <dd>
-            <Part
-              >{#if report}<Assumed assumed={report.assumed} {hrefOf} />{/if}</Part
+            <Piece
+              >{#if report}<Assumed assumed={report.assumed} {hrefOf} />{/if}</Piece
             >
           </dd>
         </div>

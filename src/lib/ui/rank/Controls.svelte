@@ -11,7 +11,7 @@
   } from '#core/compare/ranking/request';
   import RoomHelper from '../jobs/RoomHelper.svelte';
   import { CRITERION_WORD, type RankState } from './state';
-  import Part from '../common/Part.svelte';
+  import Piece from '../common/Piece.svelte';
 
   /** What a word of the list means, where that is not plain. */
   const ABOUT: Partial<Record<Criterion | Trait, string>> = {
@@ -112,7 +112,7 @@
 {/snippet}
 
 <form class="controls no-print" onsubmit={(e) => e.preventDefault()} aria-label="What is ranked">
-  <Part
+  <Piece
     ><Select
       size="sm"
       labelText="For the job"
@@ -120,7 +120,7 @@
       on:update={(e) => onchange({ ...chosen, jobId: String(e.detail) })}
     >
       {#each jobs as job (job.id)}<SelectItem value={job.id} text={job.name} />{/each}
-    </Select></Part
+    </Select></Piece
   >
 
   <!-- The answer comes first: what may be moved is unfolded by those who want to. -->
@@ -128,12 +128,12 @@
     <summary>Weights, limits and parts</summary>
     <fieldset>
       <legend>What counts how much</legend>
-      <Part>
+      <Piece>
         {#each CRITERIA as criterion (criterion)}{@render slider(criterion)}{/each}
         <details open={TRAITS.some((trait) => chosen.weights[trait] !== undefined)}>
           <summary>What else counts for you</summary>
           {#each TRAITS as trait (trait)}{@render slider(trait)}{/each}
-        </details></Part
+        </details></Piece
       >
       {#if moved}<Button kind="ghost" size="small" on:click={() => onchange({ ...chosen, weights: {} })}
           >Back to the house rule</Button
@@ -142,7 +142,7 @@
 
     <fieldset>
       <legend>Limits</legend>
-      <Part>
+      <Piece>
         {#each LIMITS as [key, label, unit] (key)}
           <TextInput
             size="sm"
@@ -168,7 +168,7 @@
           labelText="What is in a build counts as at hand"
           checked={chosen.takeApart}
           on:check={(e) => e.detail !== chosen.takeApart && onchange({ ...chosen, takeApart: e.detail })}
-        /></Part
+        /></Piece
       >
       <div class="verdicts" role="group" aria-label="Verdicts">
         {#each [['works', 'Works'], ['limited', 'Limited'], ['check', 'Check first']] as const as [of, word] (of)}
@@ -184,7 +184,7 @@
     <fieldset>
       <legend>Among which parts</legend>
       {#each KINDS as [kind, key, label] (key)}
-        <Part>
+        <Piece>
           <MultiSelect
             size="sm"
             filterable
@@ -195,7 +195,7 @@
             selectedIds={chosen[key] ?? []}
             on:select={(e) => pickParts(key, e.detail.selectedIds as string[], parts[kind].length)}
             on:clear={() => pickParts(key, [], parts[kind].length)}
-          /></Part
+          /></Piece
         >
       {/each}
     </fieldset>

@@ -7,7 +7,7 @@
   import Verdict from '../common/Verdict.svelte';
   import Wide from '../common/Wide.svelte';
   import type { Named, Seat } from './state';
-  import Part from '../common/Part.svelte';
+  import Piece from '../common/Piece.svelte';
 
   type Result = ReturnType<typeof together>['members'][number];
   /** Builds on the ports of a computer: what each does, and what it gets alone and beside the others. */
@@ -49,7 +49,7 @@
         {@const out = resultAt(i)}
         <tr>
           <td>
-            <Part
+            <Piece
               ><Select
                 size="sm"
                 hideLabel
@@ -63,11 +63,11 @@
                       text="{build.tag} {build.name}"
                     />{/if}
                 {/each}
-              </Select></Part
+              </Select></Piece
             >
           </td>
           <td>
-            <Part
+            <Piece
               ><Select
                 size="sm"
                 hideLabel
@@ -79,11 +79,11 @@
                     value={port.id}
                     text="{port.label}{port.shares ? ` (${port.shares})` : ''}"
                   />{/each}
-              </Select></Part
+              </Select></Piece
             >
           </td>
           <td>
-            <Part
+            <Piece
               ><Select
                 size="sm"
                 hideLabel
@@ -100,7 +100,7 @@
                       text="is copied to {other.tag}"
                     />{/if}
                 {/each}
-              </Select></Part
+              </Select></Piece
             >
           </td>
           <td

@@ -2,7 +2,7 @@
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
   import { STAGES } from '#core/build/stages';
-  import Part from '$lib/ui/common/Part.svelte';
+  import Piece from '$lib/ui/common/Piece.svelte';
   import Frame from '$lib/ui/frame/Frame.svelte';
   import Commander from '../../Commander.svelte';
   import { keys } from '$lib/ui/frame/keys.svelte';
@@ -63,6 +63,6 @@
 
 <Frame crate={data.crate} path={page.url.pathname} onfind={() => (finding = true)}>
   {#snippet rail()}<Rail tag={data.build.tag} name={data.build.name} {stations} {here} />{/snippet}
-  <Part>{@render children()}</Part>
+  <Piece>{@render children()}</Piece>
 </Frame>
 <Commander crate={data.crate} bind:open={finding} />

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
-  import Part from '$lib/ui/common/Part.svelte';
+  import Piece from '$lib/ui/common/Piece.svelte';
   import Frame from '$lib/ui/frame/Frame.svelte';
   import Commander from '../../Commander.svelte';
   import { keys } from '$lib/ui/frame/keys.svelte';
@@ -21,6 +21,6 @@
 </script>
 
 <Frame crate={data.crate} path={page.url.pathname} onfind={() => (finding = true)}
-  ><Part>{@render children()}</Part></Frame
+  ><Piece>{@render children()}</Piece></Frame
 >
 <Commander crate={data.crate} bind:open={finding} />

@@ -18,7 +18,7 @@
   import SheetPaper from '$lib/ui/assemble/SheetPaper.svelte';
   import SheetState from '$lib/ui/assemble/SheetState.svelte';
   import { notices } from '$lib/ui/frame/notices.svelte';
-  import Part from '$lib/ui/common/Part.svelte';
+  import Piece from '$lib/ui/common/Piece.svelte';
 
   let { data } = $props();
   const tag = $derived(data.build.tag);
@@ -164,7 +164,7 @@
           <button type="button" class="link" onclick={() => (again = false)}>Back to the sheet</button>
         </p>{/if}
       <div class="before">
-        <Part
+        <Piece
           ><BeginSheet
             sheet={preview}
             items={data.items.free}
@@ -173,9 +173,9 @@
             {again}
             onbegin={(unitIds, readyMade) => void begin(unitIds, readyMade)}
             onadd={(count) => void addItems(count)}
-          /></Part
+          /></Piece
         >
-        <Part><LayOut sheet={preview} standing={data.standing} buyHref="/b/{tag}/buy" /></Part>
+        <Piece><LayOut sheet={preview} standing={data.standing} buyHref="/b/{tag}/buy" /></Piece>
       </div>
     {/if}
   {:else}

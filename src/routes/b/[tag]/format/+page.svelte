@@ -8,7 +8,7 @@
   import FormatTabs from '$lib/ui/format/FormatTabs.svelte';
   import Ladder from '$lib/ui/format/Ladder.svelte';
   import Volumes from '$lib/ui/format/Volumes.svelte';
-  import Part from '$lib/ui/common/Part.svelte';
+  import Piece from '$lib/ui/common/Piece.svelte';
 
   let { data } = $props();
   const tag = $derived(data.build.tag);
@@ -40,7 +40,7 @@
   </div>
   <FormatTabs {tag} here="advice" sheet={data.sheets.length > 1 ? data.whole?.stored.id : undefined} />
   <div class="columns">
-    <Part
+    <Piece
       ><AdvicePanel
         advice={data.build.report.filesystem}
         chosen={settled.filesystem}
@@ -48,18 +48,18 @@
         matrixHref="{home}/filesystems"
         jobHref={parts.job?.id ? `${home}/jobs/${parts.job.id}` : undefined}
         onchoose={(filesystem) => void station.choose({ filesystem })}
-      /></Part
+      /></Piece
     >
-    <Part
+    <Piece
       ><ChoicesForm
         {settled}
         media={parts.drive.media}
         problems={station.problems}
         onchange={(choices) => void station.choose(choices)}
-      /></Part
+      /></Piece
     >
   </div>
-  <Part
+  <Piece
     ><Ladder
       {ladder}
       {observed}
@@ -67,9 +67,9 @@
         observed = text;
         observedBytes = bytes;
       }}
-    /></Part
+    /></Piece
   >
-  <Part
+  <Piece
     ><Volumes
       volumes={settled.volumes}
       shared={settled.shared}
@@ -79,7 +79,7 @@
       filesystem={settled.filesystem}
       name={settled.name}
       onchange={(volumes, shared) => void station.choose({ volumes, shared })}
-    /></Part
+    /></Piece
   >
 </div>
 

@@ -17,7 +17,7 @@
   import { ruleName, chosenOption } from '#core/house-rules/house-rules';
   import { copyResults, type TimedCopies } from '$lib/ui/measure/timed-copy';
   import Stopwatch from '$lib/ui/measure/Stopwatch.svelte';
-  import Part from '$lib/ui/common/Part.svelte';
+  import Piece from '$lib/ui/common/Piece.svelte';
 
   let { data } = $props();
   const path = $derived(`/api/crates/${data.crate.id}/builds/${data.build.id}/runs`);
@@ -64,29 +64,29 @@
     </div>
   </div>
 
-  <Part
+  <Piece
     ><AgainstForecast
       {report}
       {run}
       {advice}
       runHref={run && `${home}/runs/${run.id}`}
       troubleHref="/b/{data.build.tag}/assemble/trouble?symptom=slow"
-    /></Part
+    /></Piece
   >
 
   <section class="ways" aria-label="Ways of measuring">
-    <Part
+    <Piece
       ><ProtocolList
         protocols={protocolsFor('build', snapshot.drive.media)}
         {subject}
         hrefOf={(id) => `/b/${data.build.tag}/measure/plan?protocol=${id}`}
-      /></Part
+      /></Piece
     >
   </section>
 
   {#if chosenOption('judge-by', data.crate.houseRules) !== 'synthetic'}
     <h2>Time a copy</h2>
-    <Part
+    <Piece
       ><Stopwatch
         until={chosenOption('stop-watch', data.crate.houseRules) === 'last-byte'
           ? 'when the drive has the last byte: the volume shows all of it'
@@ -96,13 +96,13 @@
         build={{ input: snapshot, report }}
         memoryGB={snapshot.host.memoryGB}
         onkeep={keepCopies}
-      /></Part
+      /></Piece
     >
   {/if}
   <div class="columns">
     <section>
       <h2>Enter a speed check</h2>
-      <Part
+      <Piece
         ><ResultForm
           today={data.today}
           filesystem={report.filesystem.first.filesystem}
@@ -111,12 +111,12 @@
           busy={measuring.busy}
           {onsave}
           draftKey="draft:run:{data.build.id}"
-        /></Part
+        /></Piece
       >
     </section>
     <section>
       <h2>Results</h2>
-      <Part
+      <Piece
         ><Results
           runs={checks}
           {report}
@@ -124,9 +124,9 @@
           hrefOf={(id) => `${home}/runs/${id}`}
           onshow={(id) => (shown = id)}
           onremove={remove}
-        /></Part
+        /></Piece
       >
-      <Part><OtherRuns runs={data.runs.filter((one) => !checks.includes(one))} {home} onremove={remove} /></Part>
+      <Piece><OtherRuns runs={data.runs.filter((one) => !checks.includes(one))} {home} onremove={remove} /></Piece>
     </section>
   </div>
 </div>

@@ -6,7 +6,7 @@
   import BoardDrawings from '$lib/ui/pads/BoardDrawings.svelte';
   import PadDecision from '$lib/ui/pads/PadDecision.svelte';
   import { PadStation } from '$lib/ui/pads/station.svelte';
-  import Part from '$lib/ui/common/Part.svelte';
+  import Piece from '$lib/ui/common/Piece.svelte';
 
   let { data } = $props();
   const tag = $derived(data.build.tag);
@@ -98,8 +98,8 @@
   {:else}
     <div class="two-columns">
       <section aria-label="Board and section">
-        <Part
-          >{#if station.isM2 && board}<BoardDrawings {station} />{/if}</Part
+        <Piece
+          >{#if station.isM2 && board}<BoardDrawings {station} />{/if}</Piece
         >
       </section>
       <section aria-label="Pads">

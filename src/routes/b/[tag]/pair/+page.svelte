@@ -16,7 +16,7 @@
   import PartsChanged from '$lib/ui/pair/PartsChanged.svelte';
   import { newestFigures } from '#core/results/newest';
   import { choiceFromQuery } from '$lib/ui/pair/slots';
-  import Part from '$lib/ui/common/Part.svelte';
+  import Piece from '$lib/ui/common/Piece.svelte';
 
   let { data } = $props();
   const home = $derived(`/c/${data.crate.slug}`);
@@ -85,7 +85,7 @@
   {/snippet}
 </PairStation>
 
-<Part
+<Piece
   ><DeleteBuild
     bind:open={deleting}
     tag={data.build.tag}
@@ -95,14 +95,14 @@
       deleting = false;
       void pairing.remove();
     }}
-  /></Part
+  /></Piece
 >
-<Part
+<Piece
   ><BuildConflict
     theirs={theirs && { ...theirs, parts: partsOf(theirs.choice) }}
     yours={{ name: pairing.name, parts: partsOf(pairing.choice), stage: data.build.stage }}
     onclose={() => (pairing.theirs = undefined)}
     onshow={() => pairing.reset()}
     onover={() => void pairing.save(theirs?.version)}
-  /></Part
+  /></Piece
 >

@@ -8,7 +8,7 @@
   import FindBox from '$lib/ui/common/FindBox.svelte';
   import Pages from '$lib/ui/common/Pages.svelte';
   import { compareHref } from '$lib/ui/compare/laid';
-  import Part from '$lib/ui/common/Part.svelte';
+  import Piece from '$lib/ui/common/Piece.svelte';
 
   let { data } = $props();
   /** Builds that are ticked to be laid side by side. */
@@ -57,7 +57,7 @@
       <p><a href="/c/{data.crate.slug}/pair">Pair the first one</a></p>
     </div>
   {:else}
-    <Part
+    <Piece
       ><BuildTable
         builds={data.builds}
         sort={query.sort}
@@ -65,7 +65,7 @@
         {ticked}
         onsort={(sort) => list.sortBy(sort, query)}
         ontick={(tag, on) => (ticked = on ? [...ticked, tag] : ticked.filter((one) => one !== tag))}
-      /></Part
+      /></Piece
     >
     {#if data.total === 0}<p class="quiet">
         {query.find ? `No build matches “${query.find}”.` : 'No build is among these just now.'}

@@ -6,7 +6,7 @@
   import BuildPicker from '$lib/ui/common/BuildPicker.svelte';
   import { compareHref, MOST_COLUMNS, namedApart, columnKeys, columnOf } from '$lib/ui/compare/laid';
   import SideBySide from '$lib/ui/compare/SideBySide.svelte';
-  import Part from '$lib/ui/common/Part.svelte';
+  import Piece from '$lib/ui/common/Piece.svelte';
 
   let { data } = $props();
   const home = $derived(`/c/${data.crate.slug}`);
@@ -25,10 +25,10 @@
       <h1>Side by side</h1>
       <p class="quiet">Two to four plans, line by line, from their parts as they are now.</p>
     </div>
-    {#if columns.length > 1}<Part><Checkbox labelText="Only what differs" bind:checked={differing} /></Part>{/if}
+    {#if columns.length > 1}<Piece><Checkbox labelText="Only what differs" bind:checked={differing} /></Piece>{/if}
     {#if keys.length < MOST_COLUMNS && others.length > 0}
       <div class="add no-print">
-        <Part
+        <Piece
           >{#key keys}
             <BuildPicker
               label="Lay beside it"
@@ -41,7 +41,7 @@
                 if (build && !keys.includes(build.tag)) lay([...keys, build.tag]);
               }}
             />
-          {/key}</Part
+          {/key}</Piece
         >
       </div>
     {/if}
@@ -59,7 +59,7 @@
     {#if columns.length === 1}<p class="quiet">
         Lay a second one beside it: the better one is marked line by line.
       </p>{/if}
-    <Part><SideBySide {columns} {differing} onremove={(key) => lay(keys.filter((one) => one !== key))} /></Part>
+    <Piece><SideBySide {columns} {differing} onremove={(key) => lay(keys.filter((one) => one !== key))} /></Piece>
   {/if}
 </div>
 

@@ -8,7 +8,7 @@
   import UnitActions, { type UnitAct } from '$lib/ui/items/ItemActions.svelte';
   import ItemFilters from '$lib/ui/items/ItemFilters.svelte';
   import UnitTable from '$lib/ui/items/ItemTable.svelte';
-  import Part from '$lib/ui/common/Part.svelte';
+  import Piece from '$lib/ui/common/Piece.svelte';
 
   let { data } = $props();
   const home = $derived(`/c/${data.crate.slug}`);
@@ -34,7 +34,7 @@
     <Button href="{home}/find" kind="tertiary" size="field">Find by tag</Button>
     <Button href="{home}/labels{page.url.search}" kind="tertiary" size="field">Labels</Button>
   </div>
-  <Part><ItemFilters query={data.query} onset={(set) => list.show(set)} /></Part>
+  <Piece><ItemFilters query={data.query} onset={(set) => list.show(set)} /></Piece>
   {#if picked.size > 0}
     <div class="bulk" role="region" aria-label="What to do with the chosen items">
       <strong>{picked.size} chosen</strong>
@@ -56,7 +56,7 @@
       <p>Items are added on the page of their part. <a href="{home}/items">Show all items</a></p>
     </div>
   {:else}
-    <Part
+    <Piece
       ><UnitTable
         rows={data.rows}
         {home}
@@ -73,7 +73,7 @@
           down: data.query.down,
           onsort: (by) => list.sortBy(by, data.query)
         }}
-      /></Part
+      /></Piece
     >
     <Pages total={data.total} page={data.query.page} size={data.query.size} href={list.pageHref} />
     <p class="small no-print">

@@ -13,7 +13,7 @@
   import RoomHelper from '$lib/ui/jobs/RoomHelper.svelte';
   import RecordForm from '$lib/ui/common/RecordForm.svelte';
   import { jobFields } from '$lib/ui/parts/record-fields';
-  import Part from '$lib/ui/common/Part.svelte';
+  import Piece from '$lib/ui/common/Piece.svelte';
 
   let { data } = $props();
   const list = listAddress(() => page.url);
@@ -104,13 +104,13 @@
     </div>
   {:else if data.all > 0}
     {#if data.total === 0}<p class="quiet">No job is called “{data.query.find}”.</p>
-    {:else}<Part
+    {:else}<Piece
         ><JobTable
           jobs={data.jobs}
           home="/c/{data.crate.slug}"
           oncopy={(job) => begin(copyOf(job))}
           ondelete={(id) => (deleting = data.jobs.find((job) => job.id === id))}
-        /></Part
+        /></Piece
       >{/if}
     {#if data.all > data.query.size}<Pages
         total={data.total}
@@ -121,7 +121,7 @@
   {/if}
 </div>
 
-<Part><DeleteJob job={deleting} onkeep={() => (deleting = undefined)} ondelete={remove} /></Part>
+<Piece><DeleteJob job={deleting} onkeep={() => (deleting = undefined)} ondelete={remove} /></Piece>
 
 <style>
   .adding {

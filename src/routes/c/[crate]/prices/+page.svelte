@@ -9,7 +9,7 @@
   import Pages from '$lib/ui/common/Pages.svelte';
   import PriceTable from '$lib/ui/prices/PriceTable.svelte';
   import RateList from '$lib/ui/prices/RateList.svelte';
-  import Part from '$lib/ui/common/Part.svelte';
+  import Piece from '$lib/ui/common/Piece.svelte';
 
   let { data } = $props();
   const home = $derived(`/c/${data.crate.slug}`);
@@ -52,7 +52,7 @@
   </div>
   <div class="two">
     <div>
-      <Part
+      <Piece
         ><PriceTable
           rows={data.rows}
           all={data.all}
@@ -63,13 +63,13 @@
           today={data.today}
           onsort={(sort) => list.sortBy(sort, data.query)}
         />
-        <Pages total={data.total} page={data.query.page} size={data.query.size} href={list.pageHref} /></Part
+        <Pages total={data.total} page={data.query.page} size={data.query.size} href={list.pageHref} /></Piece
       >
     </div>
     <section aria-labelledby="rates">
       <h2 id="rates">Exchange rates</h2>
       <p class="small quiet">Nothing is converted with a rate that you did not enter. The newest one counts.</p>
-      <Part
+      <Piece
         ><RecordForm
           fields={rateFields(data.crate.currency)}
           value={{ from: 'USD', date: data.today }}
@@ -77,9 +77,9 @@
           saveLabel="Note the rate"
           draftKey="draft:{data.crate.id}:rate"
           onsave={addRate}
-        /></Part
+        /></Piece
       >
-      <Part
+      <Piece
         ><RateList
           rates={data.rates}
           today={data.today}
@@ -94,7 +94,7 @@
             kind="tertiary"
             disabled={currency.trim().toUpperCase() === data.crate.currency}>Change</Button
           >
-        </form></Part
+        </form></Piece
       >
     </section>
   </div>

@@ -11,7 +11,7 @@
   import { PROTOCOL_LABEL } from '#core/results/newest';
   import EveningQueue from '$lib/ui/measure/EveningQueue.svelte';
   import Wide from '$lib/ui/common/Wide.svelte';
-  import Part from '$lib/ui/common/Part.svelte';
+  import Piece from '$lib/ui/common/Piece.svelte';
 
   let { data } = $props();
   const home = $derived(`/c/${data.crate.slug}`);
@@ -31,9 +31,10 @@
     </div>
   </div>
   <div class="tools no-print">
-    <Part><FindBox label="Find results" placeholder="A tag, a drive" value={data.query.find} onlook={list.look} /></Part
+    <Piece
+      ><FindBox label="Find results" placeholder="A tag, a drive" value={data.query.find} onlook={list.look} /></Piece
     >
-    <Part
+    <Piece
       ><Select
         size="sm"
         labelText="Measured by"
@@ -45,9 +46,9 @@
       >
         <SelectItem value="" text="any way" />
         {#each PROTOCOLS as one (one.id)}<SelectItem value={one.id} text={one.label} />{/each}
-      </Select></Part
+      </Select></Piece
     >
-    <Part
+    <Piece
       ><Select
         size="sm"
         labelText="Sorted by"
@@ -57,13 +58,13 @@
         <SelectItem value="date" text="day" />
         <SelectItem value="write" text="write" />
         <SelectItem value="of" text="what was measured" />
-      </Select></Part
+      </Select></Piece
     >
   </div>
   {#if data.all === 0}
     <p class="quiet">Nothing measured yet. Open a build and choose Measure; or choose below what else to measure.</p>
   {:else}
-    <Part
+    <Piece
       ><Wide label="Results">
         <table class="plain-table">
           <thead
@@ -95,7 +96,7 @@
             {/each}
           </tbody>
         </table>
-      </Wide></Part
+      </Wide></Piece
     >
     {#if data.total === 0}<p class="quiet">None is called “{data.query.find}”.</p>{/if}
     <Pages total={data.total} page={data.query.page} size={data.query.size} href={list.pageHref} />
@@ -117,17 +118,17 @@
       </ul>
     </section>
     <section aria-label="Several in one evening">
-      <Part
+      <Piece
         ><EveningQueue
           builds={data.queueable}
           hrefOf={(id) => {
             const build = data.queueable.find((one) => one.id === id);
             return build ? `/b/${build.tag}/measure/plan?protocol=soak` : home;
           }}
-        /></Part
+        /></Piece
       >
       {#if data.others.total > data.others.builds.length}
-        <Part
+        <Piece
           >{#key data.desk}
             <BuildPicker
               label="Another build"
@@ -140,7 +141,7 @@
                 if (build) list.show({ desk: [build.tag, ...data.desk].slice(0, 12).join(',') });
               }}
             />
-          {/key}</Part
+          {/key}</Piece
         >
       {/if}
     </section>

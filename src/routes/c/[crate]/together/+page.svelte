@@ -9,7 +9,7 @@
   import { seatedOn } from '$lib/ui/together/seated';
   import SeatTable from '$lib/ui/together/SeatTable.svelte';
   import { MOST_SEATS, seatsFromText, seatsOf, seatsToText, withAdded, type Seat } from '$lib/ui/together/state';
-  import Part from '$lib/ui/common/Part.svelte';
+  import Piece from '$lib/ui/common/Piece.svelte';
 
   let { data } = $props();
   const query = queryOf(page.url);
@@ -77,7 +77,7 @@
       </p>
     </div>
   {:else}
-    <Part
+    <Piece
       ><SeatTable
         {host}
         {seats}
@@ -86,7 +86,7 @@
         {resultAt}
         onset={(at, change) => void set(at, change)}
         onremove={(at) => void keep(seats.filter((_, i) => i !== at))}
-      /></Part
+      /></Piece
     >
     {#if data.total > data.offered.length}
       <div class="add no-print">
@@ -111,10 +111,10 @@
     {/if}
     {#each seated.gone as line (line)}<p class="gone" role="alert">{line}</p>{/each}
 
-    <Part
+    <Piece
       >{#if result}
         <Results {result} host={host.name} hostHref="/c/{data.crate.slug}/crate/host/{host.id}" />
-      {/if}</Part
+      {/if}</Piece
     >
   {/if}
 </div>

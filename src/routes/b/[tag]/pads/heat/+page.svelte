@@ -12,7 +12,7 @@
   import HeatCharts from '$lib/ui/pads/HeatCharts.svelte';
   import SceneForm from '$lib/ui/pads/SceneForm.svelte';
   import { queryFor, sceneFrom, setUpsOf, wrongIn, type Scene } from '$lib/ui/pads/set-ups';
-  import Part from '$lib/ui/common/Part.svelte';
+  import Piece from '$lib/ui/common/Piece.svelte';
 
   let { data } = $props();
   const assembled = $derived(assemble(data.library, data.build.choice));
@@ -74,8 +74,15 @@
     <Button class="no-print" size="small" kind="ghost" on:click={() => print()}>Print</Button>
   </div>
 
-  <Part
-    ><SceneForm {scene} {wrong} job={input.job?.name} isDisk={input.drive.media === 'hdd'} {others} onset={set} /></Part
+  <Piece
+    ><SceneForm
+      {scene}
+      {wrong}
+      job={input.job?.name}
+      isDisk={input.drive.media === 'hdd'}
+      {others}
+      onset={set}
+    /></Piece
   >
 
   {#if simulations.waiting > 0}

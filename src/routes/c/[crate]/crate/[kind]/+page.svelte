@@ -15,7 +15,7 @@
   import NoParts from '$lib/ui/parts/NoParts.svelte';
   import PartFilters from '$lib/ui/parts/PartFilters.svelte';
   import PartTable from '$lib/ui/parts/PartTable.svelte';
-  import Part from '$lib/ui/common/Part.svelte';
+  import Piece from '$lib/ui/common/Piece.svelte';
 
   /** Below so many parts there is nothing to narrow down. */
   const FEW = 4;
@@ -57,7 +57,7 @@
     <NoParts {label} {home} kind={data.kind} />
   {:else}
     {#if count >= FEW}
-      <Part
+      <Piece
         ><PartFilters
           kind={data.kind}
           query={data.query}
@@ -65,7 +65,7 @@
           fields={data.fields}
           onset={(set) => list.show(set)}
           oncolumns={() => (dialog = 'columns')}
-        /></Part
+        /></Piece
       >
     {/if}
     {#if parts.picked.size > 0}
@@ -78,7 +78,7 @@
         onnone={() => parts.none()}
       />
     {/if}
-    <Part
+    <Piece
       ><PartTable
         label={label.many}
         rows={data.rows}
@@ -88,7 +88,7 @@
         hrefOf={(row) => `${home}/${data.kind}/${row.id}`}
         onsort={(sort) => list.sortBy(sort, data.query)}
         onpick={(rows, on) => parts.choose(rows, on)}
-      /></Part
+      /></Piece
     >
     {#if data.rows.length === 0}<p class="quiet">
         Nothing matches. <a href="{home}/{data.kind}">Show all {label.many.toLowerCase()}</a>
@@ -103,7 +103,7 @@
   {/if}
 </div>
 
-<Part
+<Piece
   ><ChangeMany
     open={dialog === 'edit'}
     what={these}
@@ -112,6 +112,6 @@
     onclose={close}
     onset={(path, value, title) =>
       void parts.set(path, value, `Set ${title} of ${these}.`).then((made) => made && close())}
-  /></Part
+  /></Piece
 >
-<Part><ChooseColumns open={dialog === 'columns'} columns={all} {hidden} onclose={close} onshow={show} /></Part>
+<Piece><ChooseColumns open={dialog === 'columns'} columns={all} {hidden} onclose={close} onshow={show} /></Piece>

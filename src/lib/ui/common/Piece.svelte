@@ -1,10 +1,10 @@
 <script lang="ts">
   import { createRawSnippet, getAllContexts, hydrate, mount, unmount, type Snippet } from 'svelte';
   import { comesToLife, inTurn } from './in-turn';
-  import PartBody from './PartBody.svelte';
+  import PieceBody from './PieceBody.svelte';
 
   /**
-   * A part of a page that comes to life in a task of its own: a large page all at once would be one long task in which nobody is
+   * A piece of a page that comes to life in a task of its own: a large page all at once would be one long task in which nobody is
    * heard. Until then it stands there as the server wrote it. Afterwards it has a life of its own: what it shows only sometimes is
    * asked inside it, for it may be told of a change before what stands around it.
    */
@@ -27,7 +27,7 @@
       let body: ReturnType<typeof mount> | undefined;
       const begin = () => {
         // What the server did not write is made at once: it stands where a place was kept for nothing.
-        body = element.firstChild ? hydrate(PartBody, options) : mount(PartBody, options);
+        body = element.firstChild ? hydrate(PieceBody, options) : mount(PieceBody, options);
       };
       const leave = element.firstChild ? inTurn(begin) : begin();
       return () => {
@@ -36,10 +36,10 @@
       };
     }
   }));
-  const part = comesToLife() ? later : whole;
+  const piece = comesToLife() ? later : whole;
 </script>
 
 {#snippet whole()}
-  <div style={ALL}><svelte:boundary><PartBody {children} /></svelte:boundary></div>
+  <div style={ALL}><svelte:boundary><PieceBody {children} /></svelte:boundary></div>
 {/snippet}
-{@render part()}
+{@render piece()}
