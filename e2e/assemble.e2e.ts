@@ -59,6 +59,7 @@ test('by keyboard: a stage is ticked, checked, undone and found again, and Today
   await page.getByRole('button', { name: 'Undo the last entry' }).press('Enter');
   await expect(page.getByText('Stage 1 of 7: Lay out.')).toBeVisible();
   await page.reload();
+  await page.locator('html[data-ready="yes"]').waitFor();
   await expect(page.getByRole('checkbox', { name: /^Everything is on the table/ })).not.toBeChecked();
   await page.getByRole('checkbox', { name: /^Everything is on the table/ }).check();
   await settled(read, 5);
@@ -133,6 +134,7 @@ test('without a connection the page goes on: five ticks, a note and an answer wa
   expect(await page.evaluate(() => localStorage.getItem('sheet-queue'))).toBeNull();
   // and the part says it now: nobody is asked again
   await page.reload();
+  await page.locator('html[data-ready="yes"]').waitFor();
   await expect(page.locator('#stage-open')).toContainText('Slide the case apart, straight and slowly.');
   await expect(page.getByText('How is Flue 80 opened')).toBeHidden();
 });
@@ -242,6 +244,7 @@ test('three alike by touch on a phone: tick by tick, left and taken up again', a
   await expect(page.locator('.one')).toContainText('Slide the case apart');
   await expect(open13).toBeChecked();
   await page.reload();
+  await page.locator('html[data-ready="yes"]').waitFor();
   await page.getByRole('button', { name: 'First open step' }).tap();
   await expect(page.locator('.one')).toContainText('Find the mark that shows which way round it closes.');
   await context.close();
@@ -260,6 +263,7 @@ test('when the parts change the sheet says what is new, and what was done stays 
   };
   expect((await page.request.put(`/api/crates/${crate}/builds/${id}`, { data })).status()).toBe(200);
   await page.reload();
+  await page.locator('html[data-ready="yes"]').waitFor();
   await expect(page.getByText('The parts of this build were changed since the sheet was begun.')).toBeVisible();
   await expect(
     page.getByText('one of them was done', { exact: false }).or(page.getByText('1 of them was done', { exact: false }))

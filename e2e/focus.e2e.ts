@@ -273,3 +273,29 @@ test('read in order, a page answers before it asks, and a chart is a sentence', 
   // the marks and ticks of a drawing are not read one by one
   expect(await page.locator('figure').first().ariaSnapshot()).not.toMatch(/\b500\b.*\b1000\b/s);
 });
+
+test('what is typed before the palette has come is looked for, and presses nothing', async ({ page }) => {
+  await open(page, '/c/fernhollow');
+  // From now on the only script that is asked for is the palette's.
+  let asked = 0;
+  await page.route(/\.js$/, async (route) => {
+    asked += 1;
+    await new Promise((resume) => setTimeout(resume, 1500));
+    await route.continue();
+  });
+  await page.keyboard.press('Control+k');
+  // Each of these letters is a key of its own on this page: n begins a build, g t goes to Today.
+  await page.keyboard.type('ng tx');
+  await page.keyboard.press('Backspace');
+  await expect(page.getByRole('combobox', { name: 'Words, a tag, a place' })).toHaveValue('ng t');
+  expect(asked).toBeGreaterThan(0);
+  await expect(page).toHaveURL(/\/c\/fernhollow$/);
+  await expect(page.getByRole('combobox', { name: 'Words, a tag, a place' })).toBeFocused();
+  await page.keyboard.type('!');
+  await expect(page.getByRole('combobox', { name: 'Words, a tag, a place' })).toHaveValue('ng t!');
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('dialog', { name: 'Find or do' })).toBeHidden();
+  // Opened again it is empty.
+  await page.keyboard.press('Control+k');
+  await expect(page.getByRole('combobox', { name: 'Words, a tag, a place' })).toHaveValue('');
+});

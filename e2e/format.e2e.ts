@@ -130,6 +130,7 @@ test('a house rule changes the advice, and is named', async ({ page }) => {
   });
   expect(put.status()).toBe(200);
   await page.reload();
+  await page.locator('html[data-ready="yes"]').waitFor();
   await expect(advice.locator('.first')).toContainText('exFAT');
   await expect(
     advice

@@ -32,6 +32,7 @@ test.describe('from the parts to a measured build', () => {
     await page.getByRole('button', { name: 'Keep the result' }).click();
     await expect(page.getByText('Write: 3300 MB/s, inside the forecast of 2800 – 3900 MB/s.')).toBeVisible();
     await page.reload();
+    await page.locator('html[data-ready="yes"]').waitFor();
     await expect(page.getByText('Read: 3350 MB/s')).toBeVisible();
 
     await open(page, '/c/fernhollow/builds?find=Journey');

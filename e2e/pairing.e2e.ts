@@ -69,6 +69,7 @@ test('rank, move a weight, look at what was rejected, and open the best in Pair'
   await expect(page).toHaveURL(/weights=/);
   const cheapest = await first.getByRole('link').innerText();
   await page.reload();
+  await page.locator('html[data-ready="yes"]').waitFor();
   await expect(first.getByRole('link')).toHaveText(cheapest);
 
   await page.getByRole('tab', { name: 'Rejected' }).click();

@@ -18,6 +18,7 @@ test('pads until all is good: a pad that does not touch, the best proposal, kept
   await expect(page.getByText('AC-0014: pads kept.')).toBeVisible();
   await expect(page.getByRole('heading', { name: 'Pads, as kept' })).toBeVisible();
   await page.reload();
+  await page.locator('html[data-ready="yes"]').waitFor();
   await expect(page.getByText('Every chip has contact, and the board stays flat.')).toBeVisible();
   // one by one they can be chosen too, down to none
   await page.getByLabel('Pad over controller 1').selectOption('');
@@ -79,6 +80,7 @@ test('two set-ups over each other, in a worker; a link shows the same; samples a
   await page.getByLabel('Minutes').press('Tab');
   await expect(page).toHaveURL(/minutes=20.*beside=fan|beside=fan.*minutes=20/);
   await page.reload();
+  await page.locator('html[data-ready="yes"]').waitFor();
   await expect(page.getByText(/^with a fan: done after/)).toBeVisible();
   const [download] = await Promise.all([
     page.waitForEvent('download'),

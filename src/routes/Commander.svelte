@@ -20,6 +20,23 @@
   $effect(() => {
     if (open && !Finder) void load();
   });
+
+  let words = $state('');
+  $effect(() => {
+    if (open) words = '';
+  });
+  /** What is typed before there is a field for it is meant for the field. */
+  function early(event: KeyboardEvent): void {
+    const { key, target } = event;
+    if (!open || event.ctrlKey || event.metaKey || event.altKey) return;
+    if (target instanceof Element && target.closest('[role="dialog"]')) return;
+    if (key.length === 1) words += key;
+    else if (key === 'Backspace') words = words.slice(0, -1);
+    else if (key === 'Escape') open = false;
+    else return;
+    event.preventDefault();
+    event.stopPropagation();
+  }
   // Works while typing too: it is no single key.
   function onkeydown(event: KeyboardEvent): void {
     if (!(event.ctrlKey || event.metaKey) || event.altKey || event.shiftKey || event.key.toLowerCase() !== 'k') return;
@@ -40,5 +57,5 @@
   );
 </script>
 
-<svelte:window {onkeydown} />
-{#if Finder}<Finder {crate} bind:open />{/if}
+<svelte:window {onkeydown} onkeydowncapture={early} />
+{#if Finder}<Finder {crate} bind:open bind:words />{/if}

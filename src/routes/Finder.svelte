@@ -5,7 +5,8 @@
   import { KINDS, KIND_LABEL } from '#core/parts/kinds';
   import Palette, { type Entry } from '$lib/ui/frame/Palette.svelte';
 
-  let { crate, open = $bindable(false) }: { crate: { id: string; slug: string }; open?: boolean } = $props();
+  type Props = { crate: { id: string; slug: string }; open: boolean; words: string };
+  let { crate, open = $bindable(), words = $bindable() }: Props = $props();
   const home = $derived(`/c/${crate.slug}`);
 
   const commands = $derived<Entry[]>([
@@ -66,4 +67,4 @@
   }
 </script>
 
-<Palette bind:open {commands} {find} {onpick} />
+<Palette bind:open bind:words {commands} {find} {onpick} />

@@ -29,7 +29,7 @@
         // What the server did not write is made at once: it stands where a place was kept for nothing.
         body = element.firstChild ? hydrate(PieceBody, options) : mount(PieceBody, options);
       };
-      const leave = element.firstChild ? inTurn(begin) : begin();
+      const leave = element.firstChild ? inTurn(begin, element) : begin();
       return () => {
         leave?.();
         if (body) void unmount(body);

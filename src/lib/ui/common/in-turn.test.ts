@@ -51,6 +51,27 @@ describe('work in turn', () => {
     expect(done).toEqual(['next']);
   });
 
+  it('does first what is touched, at once, and what is found inside it', () => {
+    const page = new EventTarget();
+    vi.stubGlobal('document', page);
+    const done: string[] = [];
+    const [here, elsewhere] = [{ contains: () => true }, { contains: () => false }];
+    inTurn(() => done.push('list'), elsewhere);
+    inTurn(() => {
+      done.push('form');
+      inTurn(() => done.push('field'), here);
+    }, here);
+    page.dispatchEvent(new Event('input'));
+    expect(done).toEqual(['form', 'field']);
+    vi.runAllTimers();
+    expect(done).toEqual(['form', 'field', 'list']);
+    // Nobody listens once nothing waits.
+    const listened = vi.spyOn(here, 'contains');
+    page.dispatchEvent(new Event('input'));
+    expect(listened).not.toHaveBeenCalled();
+    vi.unstubAllGlobals();
+  });
+
   it('tells at once where nothing waits', () => {
     const tell = vi.fn();
     whenAlive(tell);

@@ -7,15 +7,16 @@
 
   type Props = {
     open: boolean;
+    /** What is looked for. */
+    words: string;
     /** Places and things to do. */
     commands: readonly Entry[];
     /** Looks for words in everything; answers with what was found. */
     find: (words: string) => Promise<Entry[]>;
     onpick: (entry: Entry) => void;
   };
-  let { open = $bindable(), commands, find, onpick }: Props = $props();
+  let { open = $bindable(), words = $bindable(), commands, find, onpick }: Props = $props();
 
-  let words = $state('');
   let found = $state.raw<Entry[]>([]);
   let busy = $state(false);
   let at = $state(0);
@@ -23,7 +24,6 @@
 
   $effect(() => {
     if (!open) return;
-    words = '';
     found = [];
     at = 0;
     requestAnimationFrame(() => input?.focus());
