@@ -66,8 +66,8 @@ export class Ranking {
       limit: ROWS
     });
     this.asks = !answer.ok && answer.failure.fields.some(({ path }) => path === 'sure');
+    this.problem = answer.ok ? '' : answer.failure.message;
     if (answer.ok) this.task.follow(answer.data);
-    else this.problem = answer.failure.message;
   }
 
   /** Asks anew once the person rests; the address keeps what is asked. */
