@@ -33,7 +33,8 @@
     if (key.length === 1) words += key;
     else if (key === 'Backspace') words = words.slice(0, -1);
     else if (key === 'Escape') open = false;
-    else return;
+    // Nothing is found yet; Enter is not for what has the focus below.
+    else if (key !== 'Enter') return;
     event.preventDefault();
     event.stopPropagation();
   }
