@@ -5,6 +5,7 @@ import { problemOf } from '$lib/server/db/errors';
 import { migrate } from '$lib/server/db/migrations';
 import { seedOnce } from '$lib/server/demo/seed';
 import { forgetUnusedContents } from '$lib/server/repositories/contents';
+import { scriptsAfterPaint } from '$lib/server/pages/boot';
 import { movedTo } from '$lib/server/pages/moved';
 import { purgeDeleted } from '$lib/server/repositories/crates';
 import { forgetTasks } from '$lib/server/repositories/task-rows';
@@ -60,9 +61,8 @@ export const handle: Handle = async ({ event, resolve }) => {
       // The two fonts that every page begins with are asked for with the page, and not once its styles have been read.
       return type === 'css' || (type === 'font' && /-latin-(?:wght|400)-normal\.[^/]*woff2$/.test(path));
     },
-    // The scripts stand in the page and not in a header, so that the page itself knows which they are (hooks.client.ts).
-    transformPageChunk: ({ html }) =>
-      html.replace('</head>', `${scripts.map((path) => `<link rel="modulepreload" href="${path}">`).join('')}</head>`)
+    // The scripts stand in the page and not in a header: the page itself asks for them when it is painted.
+    transformPageChunk: ({ html }) => scriptsAfterPaint(html, scripts)
   });
   // Which crate was looked at last. Here and not in the page, which may be answered before its layout has been read.
   if (event.params.crate && event.route.id?.startsWith('/c/[crate]') && response.ok)

@@ -35,8 +35,8 @@ const BUILD_PAGES = ['pair', 'buy', 'pads', 'pads/cut', 'pads/heat', 'assemble',
 /** A page of this application with next to nothing on it, to compare with. */
 const emptyOf = ({ slug }: Crate): string => `/c/${slug}/keys`;
 
-/** How often each page is looked at. The processor's time differs little from one time to the next. */
-const ROUNDS = { server: 9, browser: 3, tasks: 2 };
+/** How often each page is looked at. */
+const ROUNDS = { server: 9, browser: 3, tasks: 3 };
 /** So long nothing has happened any more, ms. */
 const QUIET_MS = 400;
 

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { capBand } from './band';
-import { figure } from './format';
+import { countText, figure } from './format';
 import { readQuantity } from './read';
 
 describe('a ceiling over a band', () => {
@@ -35,4 +35,17 @@ describe('what people type, again', () => {
     expect(figure(-0.0001)).toBe('0');
     expect(figure(-0)).toBe('0');
   });
+});
+
+describe('a number of things is read at a glance', () => {
+  // Groups of three from the right, parted by the narrow no-break space U+202F; four digits are read without.
+  it.each<[number, string]>([
+    [0, '0'],
+    [999, '999'],
+    [9999, '9999'],
+    [10_000, '10\u202f000'],
+    [123_456, '123\u202f456'],
+    [21_600_000, '21\u202f600\u202f000'],
+    [-12_345, '-12\u202f345']
+  ])('%d is %j', (count, text) => expect(countText(count)).toBe(text));
 });

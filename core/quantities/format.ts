@@ -5,7 +5,8 @@ export const UNIT_SPACE = '\u202f';
 
 /**
  * Rounds for reading: whole numbers from 100 up, one decimal from 10, two below, so that a figure claims no more
- * than it knows. Thousands are not grouped: a point or a comma there reads as a decimal sign to half of the world.
+ * than it knows. Thousands are not grouped: a point or a comma there reads as a decimal sign to half of the world (`countText`
+ * groups counts with a space).
  * @example figure(1234.5) // '1235'
  */
 export function figure(value: number): string {
@@ -21,6 +22,15 @@ export function figure(value: number): string {
  */
 export function quantity(value: number, unit: string): string {
   return `${figure(value)}${UNIT_SPACE}${unit}`;
+}
+
+/**
+ * Gives a number of things, however many: from 10 000 up in groups of three with a narrow space between them, which nobody reads as
+ * a decimal sign.
+ * @example countText(43200000) // '43\u202f200\u202f000'
+ */
+export function countText(count: number): string {
+  return Math.abs(count) < 10_000 ? String(count) : String(count).replace(/\B(?=(?:\d{3})+$)/g, UNIT_SPACE);
 }
 
 /**

@@ -5,6 +5,7 @@
   import { day } from '#core/quantities/format';
   import Frame from '$lib/ui/frame/Frame.svelte';
   import { changesOf } from '$lib/client/change';
+  import OnceOpen from '$lib/ui/common/OnceOpen.svelte';
 
   let { data } = $props();
   let name = $state('');
@@ -124,44 +125,48 @@
   </div>
 </Frame>
 
-<Modal
-  danger
-  open={resetting !== null}
-  modalHeading="Reset the demo crate?"
-  primaryButtonText="Reset it"
-  secondaryButtonText="Keep it"
-  on:click:button--secondary={() => (resetting = null)}
-  on:close={() => (resetting = null)}
-  on:submit={reset}
->
-  <p>
-    Everything added or changed in the demo crate goes, builds and results included, and cannot be brought back. Your
-    own crates are not touched.
-  </p>
-</Modal>
+<OnceOpen open={resetting !== null}>
+  <Modal
+    danger
+    open={resetting !== null}
+    modalHeading="Reset the demo crate?"
+    primaryButtonText="Reset it"
+    secondaryButtonText="Keep it"
+    on:click:button--secondary={() => (resetting = null)}
+    on:close={() => (resetting = null)}
+    on:submit={reset}
+  >
+    <p>
+      Everything added or changed in the demo crate goes, builds and results included, and cannot be brought back. Your
+      own crates are not touched.
+    </p>
+  </Modal>
+</OnceOpen>
 
-<Modal
-  danger
-  open={deleting !== null}
-  modalHeading={deleting?.forGood ? `Delete ${deleting.name} for good?` : `Delete ${deleting?.name ?? ''}?`}
-  primaryButtonText={deleting?.forGood ? 'Delete it for good' : 'Delete it'}
-  secondaryButtonText="Keep it"
-  on:click:button--secondary={() => (deleting = null)}
-  on:close={() => (deleting = null)}
-  on:submit={remove}
->
-  {#if deleting?.forGood}
-    <p>
-      Its parts, builds, results and files are removed at once, and only a file that you kept brings them back.
-      <a href="/api/backup" download>Download a backup of everything</a> first: it holds this crate too.
-    </p>
-  {:else if deleting}
-    <p>
-      It disappears with its parts, builds, results and files. You can bring it back for {data.keptDays} days, here on this
-      page. To keep a copy, <a href="/api/crates/{deleting.id}/bundle?form=lines" download>download it as a bundle</a> first.
-    </p>
-  {/if}
-</Modal>
+<OnceOpen open={deleting !== null}>
+  <Modal
+    danger
+    open={deleting !== null}
+    modalHeading={deleting?.forGood ? `Delete ${deleting.name} for good?` : `Delete ${deleting?.name ?? ''}?`}
+    primaryButtonText={deleting?.forGood ? 'Delete it for good' : 'Delete it'}
+    secondaryButtonText="Keep it"
+    on:click:button--secondary={() => (deleting = null)}
+    on:close={() => (deleting = null)}
+    on:submit={remove}
+  >
+    {#if deleting?.forGood}
+      <p>
+        Its parts, builds, results and files are removed at once, and only a file that you kept brings them back.
+        <a href="/api/backup" download>Download a backup of everything</a> first: it holds this crate too.
+      </p>
+    {:else if deleting}
+      <p>
+        It disappears with its parts, builds, results and files. You can bring it back for {data.keptDays} days, here on this
+        page. To keep a copy, <a href="/api/crates/{deleting.id}/bundle?form=lines" download>download it as a bundle</a> first.
+      </p>
+    {/if}
+  </Modal>
+</OnceOpen>
 
 <style>
   h2 {

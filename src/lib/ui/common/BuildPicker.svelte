@@ -1,5 +1,6 @@
 <script lang="ts">
   import { ComboBox, Select, SelectItem } from 'carbon-components-svelte';
+  import { countText } from '#core/quantities/format';
 
   type Build = { id: string; tag: string; name: string };
   type Props = {
@@ -57,7 +58,7 @@
         .toLowerCase()
         .split(/\s+/)
         .every((word) => item.text.toLowerCase().includes(word))}
-    helperText="{total.toLocaleString('en')} builds: type a tag or a name"
+    helperText="{countText(total)} builds: type a tag or a name"
     on:select={(e) => onpick(offered.find(({ id }) => id === e.detail.selectedId))}
     on:clear={() => onpick(undefined)}
   />

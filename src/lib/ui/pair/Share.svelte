@@ -9,6 +9,7 @@
   import PlanPaper from './PlanPaper.svelte';
   import { saveAs } from '../common/save-as';
   import { standAlone } from './share';
+  import OnceOpen from '../common/OnceOpen.svelte';
 
   type Props = {
     heading: string;
@@ -58,17 +59,19 @@
 </section>
 {#if drawn}<PlanPaper {heading} {tag} {input} {report} {answers} today={dayHere()} bind:element={paper} />{/if}
 
-<Modal bind:open size="sm" passiveModal modalHeading="The link to this plan">
-  <p>It opens wherever this Ash Crate can be reached: on this computer, and where its address is known.</p>
-  <input
-    class="bx--text-input"
-    readonly
-    aria-label="Link to this plan"
-    value={open ? location.href : ''}
-    bind:this={address}
-    onfocus={(e) => e.currentTarget.select()}
-  />
-</Modal>
+<OnceOpen {open}>
+  <Modal bind:open size="sm" passiveModal modalHeading="The link to this plan">
+    <p>It opens wherever this Ash Crate can be reached: on this computer, and where its address is known.</p>
+    <input
+      class="bx--text-input"
+      readonly
+      aria-label="Link to this plan"
+      value={open ? location.href : ''}
+      bind:this={address}
+      onfocus={(e) => e.currentTarget.select()}
+    />
+  </Modal>
+</OnceOpen>
 
 <style>
   .share {

@@ -3,6 +3,7 @@
   import { readDraft, type Draft, type Field } from '#core/parts/form/form';
   import { editablePaths } from './choices';
   import FieldInput from './FieldInput.svelte';
+  import OnceOpen from '../common/OnceOpen.svelte';
 
   /** Sets one field of several parts at once. */
   let {
@@ -30,44 +31,46 @@
   );
 </script>
 
-<Modal
-  {open}
-  modalHeading="Change a field of {what}"
-  primaryButtonText="Set it"
-  secondaryButtonText="Cancel"
-  primaryButtonDisabled={busy || !editing || Object.keys(read.errors).length > 0}
-  on:click:button--secondary={onclose}
-  on:close={onclose}
-  on:submit={() => onset(path, read.spec.value ?? null, editing?.title ?? path)}
->
-  <Select
-    labelText="Field"
-    selected={path}
-    on:update={(e) => {
-      path = String(e.detail ?? '');
-      draft = {};
-    }}
+<OnceOpen {open}>
+  <Modal
+    {open}
+    modalHeading="Change a field of {what}"
+    primaryButtonText="Set it"
+    secondaryButtonText="Cancel"
+    primaryButtonDisabled={busy || !editing || Object.keys(read.errors).length > 0}
+    on:click:button--secondary={onclose}
+    on:close={onclose}
+    on:submit={() => onset(path, read.spec.value ?? null, editing?.title ?? path)}
   >
-    <SelectItem value="" text="choose" />
-    {#each editable as entry (entry.path)}<SelectItem value={entry.path} text={entry.title} />{/each}
-  </Select>
-  {#if editing}
-    <div class="value">
-      <FieldInput
-        field={{ ...editing.field, key: 'value', required: false, title: 'New value' }}
-        path="value"
-        {draft}
-        errors={draft.value === undefined || draft.value === '' ? {} : read.errors}
-        assumed={{}}
-        onedit={(key, value) => (draft[key] = value)}
-        onremove={() => {}}
-      />
-    </div>
-    <p class="small quiet">
-      Left empty, the field is taken away. Every part is checked; if one cannot take it, none is changed.
-    </p>
-  {/if}
-</Modal>
+    <Select
+      labelText="Field"
+      selected={path}
+      on:update={(e) => {
+        path = String(e.detail ?? '');
+        draft = {};
+      }}
+    >
+      <SelectItem value="" text="choose" />
+      {#each editable as entry (entry.path)}<SelectItem value={entry.path} text={entry.title} />{/each}
+    </Select>
+    {#if editing}
+      <div class="value">
+        <FieldInput
+          field={{ ...editing.field, key: 'value', required: false, title: 'New value' }}
+          path="value"
+          {draft}
+          errors={draft.value === undefined || draft.value === '' ? {} : read.errors}
+          assumed={{}}
+          onedit={(key, value) => (draft[key] = value)}
+          onremove={() => {}}
+        />
+      </div>
+      <p class="small quiet">
+        Left empty, the field is taken away. Every part is checked; if one cannot take it, none is changed.
+      </p>
+    {/if}
+  </Modal>
+</OnceOpen>
 
 <style>
   .value {

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { Checkbox, Modal } from 'carbon-components-svelte';
   import type { TableColumn } from './columns';
+  import OnceOpen from '../common/OnceOpen.svelte';
 
   /** Which columns stand in a table of parts; the name always does. */
   let {
@@ -18,12 +19,14 @@
   } = $props();
 </script>
 
-<Modal passiveModal {open} modalHeading="Columns" size="xs" on:close={onclose}>
-  {#each columns.filter((c) => c.id !== 'name') as column (column.id)}
-    <Checkbox
-      labelText={column.title}
-      checked={!hidden.includes(column.id)}
-      on:check={(e) => onshow(column.id, e.detail)}
-    />
-  {/each}
-</Modal>
+<OnceOpen {open}>
+  <Modal passiveModal {open} modalHeading="Columns" size="xs" on:close={onclose}>
+    {#each columns.filter((c) => c.id !== 'name') as column (column.id)}
+      <Checkbox
+        labelText={column.title}
+        checked={!hidden.includes(column.id)}
+        on:check={(e) => onshow(column.id, e.detail)}
+      />
+    {/each}
+  </Modal>
+</OnceOpen>

@@ -2,6 +2,7 @@
   import { REASONS } from '#core/findings/reasons';
   import type { FindingCode } from '#core/findings/finding';
   import type { Combination } from '#core/compare/ranking/request';
+  import { countText } from '#core/quantities/format';
   import Explained from '../common/Explained.svelte';
 
   type Group = { code: string; count: number; examples: readonly Combination[] };
@@ -33,7 +34,7 @@
   {#each rejected as { code, count, examples } (code)}
     <details>
       <summary>
-        <span class="figure count">{count.toLocaleString('en')}</span>
+        <span class="figure count">{countText(count)}</span>
         <strong>{words(code)}</strong>
         <span class="small quiet"
           >{((100 * count) / considered).toFixed(count * 100 < considered ? 1 : 0)}&#8239;% of all</span

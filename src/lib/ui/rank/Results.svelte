@@ -2,7 +2,7 @@
   import { Button, Checkbox, Tab, TabContent, Tabs } from 'carbon-components-svelte';
   import type { AppliedRule } from '#core/house-rules/house-rules';
   import type { RankReport } from '#core/compare/ranking/request';
-  import { duration } from '#core/quantities/format';
+  import { countText, duration } from '#core/quantities/format';
   import { inTurn } from '../common/in-turn';
   import Plot from '../common/Plot.svelte';
   import { compareHref } from '../compare/laid';
@@ -49,7 +49,6 @@
   let withRows = $state(false);
   $effect(() => inTurn(() => (withRows = true)));
   let fold = $state(true);
-  const count = (many: number) => many.toLocaleString('en');
   const traces = $derived(
     rankTraces(report.rows, report.frontierPerTB, report.alternatives, names.lineOf, names.capacityOf, currency)
   );
@@ -76,10 +75,10 @@
 </script>
 
 <p class="summary" aria-live="polite">
-  <strong class="figure">{count(report.considered)}</strong> combinations:
-  <strong class="figure">{count(report.accepted)}</strong> ranked{report.filtered > 0
-    ? `, ${count(report.filtered)} left out by your limits`
-    : ''}, <span class="figure">{count(report.rejected.reduce((sum, one) => sum + one.count, 0))}</span>
+  <strong class="figure">{countText(report.considered)}</strong> combinations:
+  <strong class="figure">{countText(report.accepted)}</strong> ranked{report.filtered > 0
+    ? `, ${countText(report.filtered)} left out by your limits`
+    : ''}, <span class="figure">{countText(report.rejected.reduce((sum, one) => sum + one.count, 0))}</span>
   rejected{report.accepted > report.rows.length ? `. The first ${report.rows.length} are shown` : ''}.
   <span class="quiet small">Combined in {duration(report.computedMs / 1000)}.</span>
 </p>

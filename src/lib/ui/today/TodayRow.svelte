@@ -7,6 +7,7 @@
   import type { PlanReport } from '#core/plan/report';
   import type { Comparison } from '#core/results/compare';
   import BuildLane from '../common/BuildLane.svelte';
+  import Piece from '../common/Piece.svelte';
   import StateMark from '../common/StateMark.svelte';
   import Verdict from '../common/Verdict.svelte';
 
@@ -39,27 +40,29 @@
 </script>
 
 <li>
-  <BuildLane {build} />
-  <div class="who">
-    <a href="/b/{build.tag}/{build.next.station}">{build.name}</a>
-    <span class="small quiet">{build.tag} · {STAGE_LABEL[build.stage]}</span>
-  </div>
-  <div class="what">
-    <p>{build.next.text}</p>
-    {#if build.stage !== 'retired'}<p class="small quiet">{said}</p>{/if}
-  </div>
-  <span>
-    {#if tooSlow}<span class="slow"><StateMark mark="check" /> Too slow</span>{:else}<Verdict
-        verdict={build.verdict}
-      />{/if}
-  </span>
-  <span class="act">
-    {#if build.next.marks}{@const stage = build.next.marks}<Button
-        kind="tertiary"
-        size="small"
-        on:click={() => onmark(stage)}>Mark {STAGE_LABEL[stage]}</Button
-      >{/if}
-  </span>
+  <Piece>
+    <BuildLane {build} />
+    <div class="who">
+      <a href="/b/{build.tag}/{build.next.station}">{build.name}</a>
+      <span class="small quiet">{build.tag} · {STAGE_LABEL[build.stage]}</span>
+    </div>
+    <div class="what">
+      <p>{build.next.text}</p>
+      {#if build.stage !== 'retired'}<p class="small quiet">{said}</p>{/if}
+    </div>
+    <span>
+      {#if tooSlow}<span class="slow"><StateMark mark="check" /> Too slow</span>{:else}<Verdict
+          verdict={build.verdict}
+        />{/if}
+    </span>
+    <span class="act">
+      {#if build.next.marks}{@const stage = build.next.marks}<Button
+          kind="tertiary"
+          size="small"
+          on:click={() => onmark(stage)}>Mark {STAGE_LABEL[stage]}</Button
+        >{/if}
+    </span>
+  </Piece>
 </li>
 
 <style>

@@ -11,6 +11,7 @@ import { inWorker } from '../../workers/run';
 import { CRATE, inCrate, task } from './common';
 import { z } from 'zod';
 import { id } from '#core/parts/form/field';
+import { countText } from '#core/quantities/format';
 import { combinationsOf, partsOfReport, rankInputFor, scopeOf } from '../../planning/ranking';
 import { startTask } from '../../tasks/tasks';
 
@@ -28,12 +29,12 @@ const ASKED_FROM = 30_000_000;
 
 /** What stands against so many combinations. */
 function tooMany(combinations: number, sure: boolean): { path: string; message: string }[] {
-  const many = combinations.toLocaleString('en');
+  const many = countText(combinations);
   if (combinations > MOST_COMBINATIONS)
     return [
       {
         path: 'everything',
-        message: `makes ${many} combinations; ${MOST_COMBINATIONS.toLocaleString('en')} are the most`
+        message: `makes ${many} combinations; ${countText(MOST_COMBINATIONS)} are the most`
       }
     ];
   return combinations > ASKED_FROM && !sure
