@@ -58,7 +58,7 @@ test('rank, move a weight, look at what was rejected, and open the best in Pair'
   const table = page.getByRole('region', { name: 'Ranking' });
   const first = table.getByRole('row').nth(1);
   await expect(first).toContainText('%');
-  await expect(page.getByText(/\d\d,\d{3} combinations/)).toBeVisible();
+  await expect(page.getByText(/\d\d\s\d{3} combinations/)).toBeVisible();
   const before = await first.getByRole('link').innerText();
   // the price of a terabyte counts most now
   await page.getByText('Weights, limits and parts').click();
