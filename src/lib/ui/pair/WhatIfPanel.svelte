@@ -124,7 +124,8 @@
                   >
                   <th scope="col" class="number">Read, MB/s</th><th scope="col" class="number">Write, MB/s</th>
                   <th scope="col" class="number">Measured write</th>
-                  {#if hasJob}<th scope="col" class="number">Job</th><th scope="col">The job waits for</th>{/if}
+                  {#if hasJob}<th scope="col" class="number">Job</th><th scope="col" class="waits">The job waits for</th
+                    >{/if}
                   <th scope="col"><span class="hidden-visually">Go there</span></th>
                 </tr>
               </thead>
@@ -206,6 +207,10 @@
 </section>
 
 <style>
+  /* Its words would else stand one under the other. */
+  .waits {
+    min-width: 9rem;
+  }
   .what-if {
     margin-top: 20px;
     border-top: 1px solid var(--ash-edge);
