@@ -36,7 +36,7 @@ const BUILD_PAGES = ['pair', 'buy', 'pads', 'pads/cut', 'pads/heat', 'assemble',
 const emptyOf = ({ slug }: Crate): string => `/c/${slug}/keys`;
 
 /** How often each page is looked at. */
-const ROUNDS = { server: 9, browser: 3, tasks: 3 };
+const ROUNDS = { server: 9, browser: 3, tasks: 2 };
 /** So long nothing has happened any more, ms. */
 const QUIET_MS = 400;
 

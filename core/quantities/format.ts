@@ -30,7 +30,10 @@ export function quantity(value: number, unit: string): string {
  * @example countText(43200000) // '43\u202f200\u202f000'
  */
 export function countText(count: number): string {
-  return Math.abs(count) < 10_000 ? String(count) : String(count).replace(/\B(?=(?:\d{3})+$)/g, UNIT_SPACE);
+  if (Math.abs(count) < 10_000) return String(count);
+  const groups: string[] = [];
+  for (let rest = String(Math.abs(count)); rest !== ''; rest = rest.slice(0, -3)) groups.unshift(rest.slice(-3));
+  return `${count < 0 ? '-' : ''}${groups.join(UNIT_SPACE)}`;
 }
 
 /**

@@ -254,7 +254,8 @@
   .policy {
     width: 226px;
   }
-  .job :global(.bx--label) {
+  /* The names of all stand on one line, whatever kind of field is under them. */
+  .controls :global(.bx--label) {
     margin-bottom: 2px;
     font-size: var(--ash-text-small);
     color: var(--ash-soft);

@@ -135,7 +135,8 @@
                   <tr>
                     <th scope="row">{row.host} · {row.port}</th>
                     <td
-                      >{row.cable}{#if row.otherCable}<span class="small quiet"> · another cable</span>{/if}</td
+                      >{row.cable}
+                      {#if row.otherCable}<span class="small quiet">· another cable</span>{/if}</td
                     >
                     <td title={row.worst}><Verdict verdict={row.verdict} /></td>
                     <td>{row.runsAs ?? '–'}</td>
