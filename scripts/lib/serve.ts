@@ -76,7 +76,7 @@ async function answer(req: IncomingMessage, res: ServerResponse): Promise<void> 
 
 // Taken before anything else is touched: a second start must not disturb the first.
 const server = createServer((req, res) => void answer(req, res));
-// Longer than browsers and proxies keep a connection: one that is closed just as they use it again is an error to them.
+// Longer than the usual minute of a proxy: a connection that is closed just as it is used again is an error to whoever asks.
 server.keepAliveTimeout = 75_000;
 const lock = await lockDataFolder(dataDir, address);
 server.on('error', (error: NodeJS.ErrnoException) => {
